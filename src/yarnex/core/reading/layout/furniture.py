@@ -1,0 +1,105 @@
+"""Running headers, footers and page numbers: what recurs at the edges of pages is kept out of the text."""
+
+from __future__ import annotations
+
+import re
+from collections import defaultdict
+
+from yarnex.core.reading.layout.words import PageMarks, Row
+
+EDGE_ROWS = 3  # rows looked at from the top and from the bottom of a page
+EDGE_SHARE = 0.14  # of the page's height, from either edge
+ROMAN = re.compile(r"[ivxlc]{1,7}\Z", re.IGNORECASE)
+NUMBER = re.compile(r"\d{1,4}\Z")
+LONE = re.compile(r"(?:page\s+)?[-–—(\[]?\s?(?:\d{1,4}|[ivxlc]{1,7})\s?[-–—)\]]?(?:\s*(?:of|/)\s*\d{1,4})?\Z", re.IGNORECASE)
+ROMAN_VALUES = {"i": 1, "v": 5, "x": 10, "l": 50, "c": 100}
+
+
+def roman_value(text: str) -> int:
+    """The value of a roman number up to 399; 0 where it is not one.
+
+    >>> roman_value("xiv")
+    14
+    """
+    letters = [ROMAN_VALUES.get(c, 0) for c in text.lower()]
+    if not letters or 0 in letters:
+        return 0
+    total = sum(-v if v < max(letters[i + 1 :], default=0) else v for i, v in enumerate(letters))
+    return total if to_roman(total) == text.lower() else 0
+
+
+def to_roman(value: int) -> str:
+    """A number from 1 to 399 in small roman letters."""
+    out = ""
+    for size, letters in ((100, "c"), (90, "xc"), (50, "l"), (40, "xl"), (10, "x"), (9, "ix"), (5, "v"), (4, "iv"), (1, "i")):
+        while value >= size:
+            out += letters
+            value -= size
+    return out
+
+
+def _key(row: Row) -> str:
+    """The row's words with numbers taken out, so that it matches itself on other pages."""
+    return " ".join("#" if NUMBER.match(t) or ROMAN.match(t) else re.sub(r"\d+", "#", t) for t in row.text.lower().split())
+
+
+def split_furniture(pages: list[PageMarks], rows: list[list[Row]]) -> tuple[list[list[Row]], list[list[Row]]]:
+    """Rows of each page -> (rows of the text, rows of furniture), each list page by page."""
+    seen: dict[tuple[str, str], list[int]] = defaultdict(list)
+    edges: list[list[tuple[str, Row]]] = []
+    for place, (page, page_rows) in enumerate(zip(pages, rows, strict=True)):
+        near: list[tuple[str, Row]] = []
+        for row in page_rows[:EDGE_ROWS]:
+            if row.bottom < EDGE_SHARE * page.height:
+                near.append(("top", row))
+        for row in page_rows[-EDGE_ROWS:]:
+            if row.top > (1 - EDGE_SHARE) * page.height:
+                near.append(("bottom", row))
+        edges.append(near)
+        for edge, row in near:
+            seen[edge, _key(row)].append(place)
+    with_text = sum(1 for r in rows if r)
+    enough = 2 if with_text <= 6 else max(3, min(6, with_text // 8))
+    body: list[list[Row]] = []
+    furniture: list[list[Row]] = []
+    for page, page_rows, near in zip(pages, rows, edges, strict=True):
+        out: list[Row] = []
+        for edge, row in near:
+            recurs = len(set(seen[edge, _key(row)])) >= enough and with_text > 1
+            outermost = row is page_rows[0] or row is page_rows[-1]
+            alone = outermost and bool(LONE.match(row.text)) and len(page_rows) > 1 and _apart(page, page_rows, row)
+            if recurs or alone:
+                out.append(row)
+        kept = set(map(id, out))
+        body.append([r for r in page_rows if id(r) not in kept])
+        furniture.append(out)
+    return body, furniture
+
+
+def _apart(page: PageMarks, rows: list[Row], row: Row) -> bool:
+    """A lone number counts as a page number where it stands clear of the text and near the edge."""
+    place = next(i for i, r in enumerate(rows) if r is row)
+    other = rows[1] if place == 0 else rows[place - 1]
+    gap = other.top - row.bottom if place == 0 else row.top - other.bottom
+    return gap > 0.8 * row.size and (row.bottom < 0.1 * page.height or row.top > 0.88 * page.height)
+
+
+def printed_labels(furniture: list[list[Row]]) -> list[str]:
+    """The number printed on each page, "" where none: the one token that grows by one from page to page."""
+    slots: dict[tuple[str, int], dict[int, str]] = defaultdict(dict)
+    for place, rows in enumerate(furniture):
+        for row in rows:
+            for token_place, token in enumerate(row.text.split()):
+                bare = token.strip("-–—()[].,|")
+                if NUMBER.match(bare) or (ROMAN.match(bare) and roman_value(bare)):
+                    kind = "number" if NUMBER.match(bare) else "roman"
+                    slots[f"{_key(row)}|{kind}", token_place][place] = bare
+    labels = [""] * len(furniture)
+    strength = [0] * len(furniture)
+    for found in slots.values():
+        values = {p: int(t) if t.isdigit() else roman_value(t) for p, t in found.items()}
+        for page, token in found.items():
+            run = sum(values[p] - p == values[page] - page for p in values)
+            if (run >= 2 or len(furniture) <= 2) and run > strength[page]:
+                labels[page], strength[page] = token, run
+    return labels

@@ -1,0 +1,212 @@
+"""Blocks -> blocks that know whether they are headings, with number, heading words and level."""
+
+from __future__ import annotations
+
+import re
+from collections import Counter
+
+from yarnex.core.reading.layout.furniture import roman_value
+from yarnex.core.reading.layout.paragraphs import DIVISION, Draft, number_of
+
+MAX_HEADING = 130  # characters
+RUN_IN = re.compile(r"([A-Z][\w'’“”\" ,;/&()-]{1,70}?)(?:\.|:|\s[–—-])\s+(?=[A-Z“\"(\[])")
+SMALL = {"a", "an", "and", "as", "at", "by", "for", "from", "in", "of", "on", "or", "the", "to", "with", "not", "its", "under"}
+LABEL = re.compile(r"[^:]{1,40}:\s+\S")
+
+
+def body_size(drafts: list[Draft]) -> float:
+    """The size of type in which most words are set."""
+    sizes: Counter[float] = Counter()
+    for draft in drafts:
+        for _, words in draft.lines:
+            for word in words:
+                sizes[round(word.size * 2) / 2] += len(word.text)
+    return sizes.most_common(1)[0][0] if sizes else 10.0
+
+
+def mark_headings(drafts: list[Draft], outline_titles: frozenset[str], cover_pages: frozenset[int]) -> list[Draft]:
+    """Give each draft its number, heading words and level; join a division's number with its title.
+
+    outline_titles: titles of the file's own outline, lower case. cover_pages: pages too empty to hold sections.
+    """
+    size = body_size(drafts)
+    contents = contents_of(drafts)
+    for place, draft in enumerate(drafts):
+        if place in contents:
+            continue
+        if draft.kind != "paragraph" or draft.level:
+            continue
+        text = draft.text
+        number, rest = number_of(text)
+        draft.number = number
+        on_cover = draft.lines[0][0] in cover_pages
+        if not on_cover and _is_heading(draft, text, number, rest, size, outline_titles):
+            draft.kind, draft.heading = "heading", rest.strip(" .:") if number else text.strip()
+        else:
+            draft.heading = run_in_heading(draft, number, rest)
+    drafts = _join_titles(drafts)
+    _set_levels(drafts, size)
+    return drafts
+
+
+CONTENTS = re.compile(r"(?:table of )?contents|index|inhalt\Z", re.IGNORECASE)
+LISTED = re.compile(r"(?:\.\s?){4,}|…|\s\d{1,3}\Z")
+
+
+def contents_of(drafts: list[Draft]) -> frozenset[int]:
+    """Places of the drafts that list the document's contents: they name sections but begin none."""
+    inside: set[int] = set()
+    reading = False
+    page = 0
+    for place, draft in enumerate(drafts):
+        if draft.kind == "table":
+            if reading and draft.table_page != page:
+                reading = False
+            continue
+        if not draft.lines:
+            continue
+        text = draft.text
+        if CONTENTS.fullmatch(text.strip()):
+            reading, page = True, draft.lines[0][0]
+            inside.add(place)
+        elif reading and (len(text) > 160 and not LISTED.search(text) or (draft.lines[0][0] != page and not LISTED.search(text))):
+            reading = False
+        if reading or len(re.findall(r"(?:\.\s?){8,}", text)) >= 1:
+            inside.add(place)
+    return frozenset(inside)
+
+
+def _is_heading(draft: Draft, text: str, number: str, rest: str, size: float, titles: frozenset[str]) -> bool:
+    if len(text) > MAX_HEADING or len(draft.lines) > 3 or not re.search(r"[A-Za-z]{2}", text):
+        return False
+    if text.lower() in titles or (number and rest.lower() in titles):
+        return True
+    if re.search(r"(?:\.\s?){4,}|_{3,}|\$\s?\d|[;,]\Z|\b(?:and|or|the|of|to)\Z", text) or re.search(r"\s\d{1,3}\Z", text) and draft.size <= size:
+        return False
+    if text[:1].islower() or text.startswith(("(", "[", "“", '"')):
+        return False
+    if text.endswith(":") and not number:
+        return False
+    letters = [c for c in text if c.isalpha()]
+    words = [w for _, line in draft.lines for w in line][len(number.split()) :]
+    bold = draft.bold or (bool(number) and bool(words) and all(w.bold for w in words))
+    caps = sum(c.isupper() for c in letters) > 0.85 * len(letters) and len(letters) > 3
+    if DIVISION.match(text) and (caps or bold or draft.centred or draft.size > size + 0.6) and len(rest) < 90:
+        return True
+    if number.startswith("("):
+        return bold and caps
+    if number and not rest:
+        return False
+    if LABEL.match(text) and not number:
+        return False
+    ended = text.endswith(".") and not text.endswith(("Inc.", "Ltd.", "Co."))
+    if draft.size > size * 1.12 and not ended:
+        return True
+    if bold and len(text) < 100 and not (ended and not number):
+        return True
+    if caps and number and not ended:
+        return True
+    return caps and len(text.split()) <= 9 and not ended and not re.search(r"\b(?:LIMITED|LTD|LLC|INC|PLC|L\.P|BETWEEN|WITNESSETH)\b", text) and draft.centred
+
+
+def run_in_heading(draft: Draft, number: str, rest: str) -> str:
+    """Heading words at the start of a clause: set in bold, or a short title closed by a full stop."""
+    if not number or number in "•●▪◦‣∙·–—":
+        return ""
+    words = [w for _, line in draft.lines[:3] for w in line]
+    skip = len(number.split())
+    bold: list[str] = []
+    for word in words[skip:]:
+        if not word.bold:
+            break
+        bold.append(word.text)
+    if bold and bold[-1].endswith(","):
+        return ""  # a party's name in bold
+    if bold and len(bold) < len(words) - skip and len(bold) <= 12 and bold[0][:1].isupper() and bold[0][:1] not in "“\"":
+        return " ".join(bold).strip(" .:–—-")
+    m = RUN_IN.match(rest)
+    if m and len(rest) > len(m[1]) + 12:
+        title = m[1].split()
+        if len(title) <= 8 and (m[1].isupper() or sum(w[:1].isupper() or w.lower() in SMALL for w in title) == len(title) or len(title) <= 4):
+            return m[1].strip()
+    return ""
+
+
+def _join_titles(drafts: list[Draft]) -> list[Draft]:
+    """ "FOURTH SCHEDULE" on one line and "RENT DEPOSIT" on the next are one heading."""
+    out: list[Draft] = []
+    for draft in drafts:
+        last = out[-1] if out else None
+        if (
+            last is not None
+            and last.kind == draft.kind == "heading"
+            and not draft.number
+            and DIVISION.match(last.text)
+            and (not last.heading or last.heading == last.text)
+            and len(last.text) < 30
+        ):
+            last.number, last.heading = last.text, draft.heading
+            last.lines.extend(draft.lines)
+            continue
+        out.append(draft)
+    for draft in out:
+        if draft.kind == "heading" and not draft.number and DIVISION.match(draft.text):
+            words = draft.text.split()
+            cut = 2 if len(words) >= 2 else 1
+            draft.number = " ".join(words[:cut]).strip(" .:–—-")
+            draft.heading = " ".join(words[cut:]).strip(" .:–—-")
+    return out
+
+
+def _set_levels(drafts: list[Draft], size: float) -> None:
+    """Levels: divisions at the top, decimal numbers by their depth, below a schedule or its part one deeper."""
+    base = 0  # what numbered clauses stand below: 1 in a schedule, 2 in a part of it
+    articles = any(d.kind == "heading" and re.match(r"article\b", d.number, re.IGNORECASE) for d in drafts)
+    for draft in drafts:
+        if draft.kind not in ("heading", "paragraph") or (draft.kind == "paragraph" and not draft.number):
+            continue
+        heading = draft.kind == "heading"
+        bare = re.sub(r"^(?:section|clause|paragraph|item|rule)\s+", "", draft.number, flags=re.IGNORECASE)
+        if DIVISION.match(draft.number):
+            inner = re.match(r"(?:article|part|chapter)\b", draft.number, re.IGNORECASE)
+            if not heading:
+                continue
+            if inner and base:
+                draft.level, base = draft.level or 2, 2
+            else:
+                draft.level = draft.level or 1
+                base = 0 if inner else 1
+        elif draft.level:
+            base = 0 if heading and draft.level == 1 else base
+        elif bare[:1].isdigit():
+            depth = bare.count(".") + 1
+            draft.level = depth + 1 if articles and depth == 1 and not base else depth + base
+        elif heading and not draft.number:
+            draft.level = base + 1 if base else (2 if draft.size <= size * 1.25 else 1)
+        else:
+            draft.level = 9
+
+
+def full_numbers(drafts: list[Draft]) -> None:
+    """Letters under a clause get its number before them: "(a)" under "8.2" becomes "8.2(a)"."""
+    clause = letter = ""
+    for draft in drafts:
+        bare = draft.number
+        if draft.kind == "heading" and not bare:
+            clause = letter = ""
+        if not bare or draft.kind not in ("paragraph", "heading", "item"):
+            continue
+        inner = re.fullmatch(r"\(?([A-Za-z]{1,6})[).]?", bare)
+        if inner and not DIVISION.match(bare) and (bare.startswith("(") or bare.endswith(")") or len(bare) <= 2):
+            mark = inner[1]
+            nested = mark.islower() and roman_value(mark) and letter and not (len(mark) == 1 and ord(mark) == ord(letter) + 1)
+            if nested:
+                draft.number = f"{clause}({letter})({mark})"
+            else:
+                letter = mark if len(mark) == 1 else letter
+                draft.number = f"{clause}({mark})" if bare.startswith("(") or clause else bare
+        elif re.fullmatch(r"\(\d+\)", bare):
+            draft.number = f"{clause}{bare}"
+        elif bare not in "•●▪◦‣∙·–—":
+            clause = "" if DIVISION.match(bare) else re.sub(r"^(?:section|clause)\s+", "", bare, flags=re.IGNORECASE)
+            letter = ""

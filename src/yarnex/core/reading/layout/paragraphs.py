@@ -1,0 +1,184 @@
+"""Lines -> paragraphs, headings and items: where one ends and the next begins, on a page and over its end."""
+
+from __future__ import annotations
+
+import re
+from dataclasses import dataclass, field
+from statistics import median
+
+from yarnex.core.reading.layout.tables import TableDraft
+from yarnex.core.reading.layout.words import Row, Segment, Word
+
+CLAUSE = re.compile(
+    r"""(?P<number>
+      (?:(?:section|clause|article|paragraph|item|part|rule)\s+)(?:\d{1,3}(?:\.\d{1,3}){0,4}|[ivxlc]{1,7}|[a-z])\b\.?
+    | \d{1,3}(?:\.\d{1,3}){1,4}\.?
+    | \d{1,3}\.(?=\s)
+    | \d{1,2}\)(?=\s)
+    | \((?:\d{1,3}|[a-z]{1,2}|[ivxl]{1,6}|[A-Z])\)
+    | [a-zA-Z]\)(?=\s)
+    | [A-Z]\.(?=\s+[A-Z“"])
+    | (?:schedule|exhibit|appendix|annex|annexure|attachment)\s+(?:\d{1,3}|[ivxlc]{1,6}|[a-z])\b
+    | (?:(?:first|second|third|fourth|fifth|sixth|seventh|eighth|ninth|tenth|eleventh|twelfth)\s+(?:schedule|appendix|annex))\b
+    | [•●▪◦‣∙·–—](?=\s)
+    )\s*(?P<rest>.*)""",
+    re.IGNORECASE | re.VERBOSE | re.DOTALL,
+)
+DIVISION = re.compile(r"(?:article|part|schedule|exhibit|appendix|annex|annexure|attachment|chapter)\b|\w+ (?:schedule|appendix|annex)\b", re.IGNORECASE)
+CLOSED = re.compile(r"[.:;?!][\"”’')]*\Z")
+
+
+@dataclass(slots=True)
+class Draft:
+    """A block before it has its place in the linear text: its lines with the page of each."""
+
+    kind: str  # "paragraph", "heading", "note", "furniture", "table"
+    lines: list[tuple[int, list[Word]]] = field(default_factory=list)
+    table: TableDraft | None = None
+    table_page: int = 0
+    size: float = 0.0
+    bold: bool = False
+    centred: bool = False
+    left: float = 0.0
+    full: bool = False  # the last line reaches the right edge
+    number: str = ""
+    heading: str = ""
+    level: int = 0
+
+    @property
+    def text(self) -> str:
+        return " ".join(w.text for _, words in self.lines for w in words)
+
+
+def number_of(text: str) -> tuple[str, str]:
+    """A clause number at the start of a text and the rest; ("", text) where there is none.
+
+    >>> number_of("4.5 Repair. To put")
+    ('4.5', 'Repair. To put')
+    """
+    m = CLAUSE.match(text)
+    if not m:
+        return "", text
+    number = m["number"].strip()
+    if number.isdigit() or (number[0].isalpha() and number[1:2] == ")" and not m["rest"]):
+        return "", text
+    if len(number) > 3 and number[0].isalpha() and re.match(r"[a-z,;)]", m["rest"]):
+        return "", text  # "Section 4.2 of the Lease is deleted"
+    return number.rstrip("."), m["rest"]
+
+
+def paragraphs_of(
+    page: int, items: list[Row | TableDraft], edges: tuple[float, float], body_size: float, pitch: float
+) -> list[Draft]:
+    """Rows and tables of a region -> drafts. edges: left and right of the text; pitch: usual line distance / size."""
+    left, right = edges
+    drafts: list[Draft] = []
+    before: Row | None = None
+    for item in items:
+        if isinstance(item, TableDraft):
+            drafts.append(Draft("table", table=item, table_page=page))
+            before = None
+            continue
+        words = [w for s in item.segments for w in s.words]
+        line = Segment(words)
+        centred = _centred(item, left, right)
+        if before is not None and drafts[-1].kind == "paragraph" and not _breaks(drafts[-1], before, item, line, centred, pitch, right):
+            drafts[-1].lines.append((page, words))
+            drafts[-1].bold = drafts[-1].bold and line.bold
+        else:
+            drafts.append(Draft("paragraph", [(page, words)], size=line.size, bold=line.bold, centred=centred, left=item.x0))
+        drafts[-1].full = item.x1 > right - 0.12 * (right - left)
+        before = item
+    return drafts
+
+
+def _centred(row: Row, left: float, right: float) -> bool:
+    space = row.x0 - left, right - row.x1
+    return min(space) > 0.04 * (right - left) and abs(space[0] - space[1]) < 0.06 * (right - left)
+
+
+def _breaks(draft: Draft, before: Row, row: Row, line: Segment, centred: bool, pitch: float, right: float) -> bool:
+    """True where the row begins a new block."""
+    distance = row.top - before.top
+    if distance > 1.32 * pitch * max(line.size, 1) or distance < -1:
+        return True
+    if abs(line.size - draft.size) > 0.8 or (draft.bold and not line.bold and len(draft.text) < 90 and not draft.full):
+        return True
+    if draft.bold and line.bold != draft.bold and CLAUSE.match(line.text):
+        return True
+    if not draft.bold and line.bold and CLOSED.search(draft.text):
+        return True
+    if centred != draft.centred and (not draft.full or (centred and CLOSED.search(draft.text) and line.text.isupper())):
+        return True
+    if starts_item(line.text) and (row.x0 <= draft.left + 2 or CLOSED.search(draft.text) or draft.text.endswith((" and", " or", ","))):
+        return not _reference(draft.text, line.text)
+    if re.match(r"[“\"'‘][A-Z][^”\"]{1,60}[”\"'’]\s+(?:means|has the meaning|mean|includes|shall)", line.text):
+        return True
+    shorter = before.x1 < right - 0.18 * (right - draft.left)
+    if shorter and CLOSED.search(draft.text) and line.text[:1].isupper():
+        return True
+    if shorter and draft.left < row.x0 - 8 and not draft.full and line.text[:1].isupper():
+        return True
+    label = re.match(r"[A-Z][\w'’ /().-]{1,40}:\s", line.text)
+    return bool(label and shorter)
+
+
+def starts_item(text: str) -> bool:
+    """True where a line opens with a clause number, letter or bullet."""
+    return bool(number_of(text)[0])
+
+
+POINTING = re.compile(
+    r"(?:sections?|clauses?|articles?|paragraphs?|schedules?|exhibits?|appendix|annex|parts?|items?|rules?|nos?\.)\Z", re.IGNORECASE
+)
+
+
+def _reference(before: str, line: str) -> bool:
+    """ "... under Section / 4.2 of this" is a reference that the line end cut, not a new clause."""
+    if POINTING.search(before):
+        return True
+    number, rest = number_of(line)
+    open_end = not CLOSED.search(before) and not re.search(r"(?:\b(?:and|or|that)|[,–—-])\Z", before)
+    if number[:1].isalpha() and len(number) > 2:  # "Section 4.2 of ...", "Third Schedule."
+        return not CLOSED.search(before) and not before.isupper() or rest[:1] in ".,;)" and bool(rest)
+    if rest[:1] in ",;)" and rest:
+        return True
+    if number[:1].isdigit() and re.search(r"\b(?:and|or|to|of|in|the)\Z", before, re.IGNORECASE) and rest[:1].islower():
+        return True
+    return open_end and rest[:1].islower()
+
+
+def join_over_pages(pages: list[list[Draft]]) -> list[Draft]:
+    """Blocks of all pages in one list; a paragraph that a page end cuts is joined to its rest."""
+    out: list[Draft] = []
+    for drafts in pages:
+        fresh = list(drafts)
+        last = next((d for d in reversed(out) if d.kind != "note"), None)
+        head = next((d for d in fresh if d.kind != "note"), None)
+        if last and head and last.kind == head.kind == "paragraph" and _continues(last, head):
+            last.lines.extend(head.lines)
+            last.full = head.full
+            fresh.remove(head)
+        out.extend(fresh)
+    return out
+
+
+def _continues(last: Draft, head: Draft) -> bool:
+    if abs(last.size - head.size) > 0.8 or last.centred or head.centred or last.bold != head.bold:
+        return False
+    number, rest = number_of(head.text)
+    if number:
+        return _reference(last.text, head.text) and bool(re.match(r"[a-z,;]", rest))
+    if head.text[:1].islower():
+        return last.full or not CLOSED.search(last.text)
+    return last.full and not CLOSED.search(last.text)
+
+
+def usual_pitch(rows: list[Row]) -> float:
+    """The median distance between neighbouring lines, as a multiple of their size of type."""
+    steps = [
+        (b.top - a.top) / b.size
+        for a, b in zip(rows, rows[1:], strict=False)
+        if 0.8 * b.size < b.top - a.top < 2.4 * b.size and abs(a.size - b.size) < 0.6
+    ]
+    return median(steps) if len(steps) >= 4 else 1.25

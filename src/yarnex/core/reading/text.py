@@ -1,0 +1,168 @@
+"""Plain text and Markdown -> Document. A text file is laid out as a page of type of one width."""
+
+from __future__ import annotations
+
+import re
+
+from yarnex.core.document import Document, Page, Problem
+from yarnex.core.errors import UnreadableError
+from yarnex.core.reading.layout.headings import full_numbers, mark_headings
+from yarnex.core.reading.layout.linear import LINE_HEIGHT, Linear, lay_out
+from yarnex.core.reading.layout.lines import rows_of, segments_of
+from yarnex.core.reading.layout.paragraphs import Draft, paragraphs_of
+from yarnex.core.reading.layout.tables import CellDraft, TableDraft, spaced_tables
+from yarnex.core.reading.layout.words import Row, Segment, Word
+
+COLUMN = 5.0  # points for a character; the size of type below keeps two blanks a gap inside a line
+SIZE = 10.0
+RULE = re.compile(r"\s*([-=_*~#+])(?:\s?\1){3,}\s*\Z")
+TOKEN = re.compile(r"\S+")
+
+
+def decode(data: bytes, path: str) -> tuple[str, Problem | None]:
+    """Bytes -> text in the encoding that they are in; a guess is said. Raises UnreadableError for data that is no text."""
+    for mark, encoding in ((b"\xef\xbb\xbf", "utf-8-sig"), (b"\xff\xfe", "utf-16"), (b"\xfe\xff", "utf-16")):
+        if data.startswith(mark):
+            try:
+                return data.decode(encoding), None
+            except UnicodeDecodeError:
+                break
+    try:
+        text = data.decode("utf-8")
+        if "\x00" not in text:
+            return text, None
+    except UnicodeDecodeError:
+        pass
+    from charset_normalizer import from_bytes
+
+    best = from_bytes(data).best()
+    if best is None or sum(c < " " and c not in "\n\r\t\f" for c in str(best)) > 0.02 * len(str(best)) + 2:
+        raise UnreadableError("not text in any known encoding", where=path, do="save it as UTF-8 text")
+    guess = Problem(f"read as {best.encoding}, the likeliest encoding", do="save it as UTF-8 if words look wrong", serious=False)
+    return str(best), guess
+
+
+def read_text(data: bytes, path: str, sha256: str, markdown: bool = False) -> Document:
+    """The document in a text file's bytes; each place is a line of the file."""
+    text, problem = decode(data, path)
+    lines = text.replace("\r\n", "\n").replace("\r", "\n").replace("\f", "\n").expandtabs(8).split("\n")
+    underlined = _underlined(lines)
+    drafts = _markdown(lines) if markdown else _drafts(lines)
+    for draft in drafts:
+        if draft.lines and draft.kind == "paragraph":
+            first = draft.lines[0][1][0]
+            draft.bold = draft.bold or _line_of(first) in underlined
+    drafts = mark_headings(drafts, frozenset(), frozenset())
+    full_numbers(drafts)
+    linear = Linear(geometry=False, line_numbers=True)
+    body_end = lay_out(drafts, [], linear)
+    page = Page(1, "", 0, 0, "text" if linear.starts else "blank", len(linear.starts))
+    return Document(
+        path, "md" if markdown else "txt", sha256, "".join(linear.parts), body_end, (page,), tuple(linear.blocks),
+        tuple(linear.tables), tuple(linear.sections), linear.fragments(), (problem,) if problem else (),
+    )  # fmt: skip
+
+
+def _line_of(word: Word) -> int:
+    return int(word.top // LINE_HEIGHT) + 1
+
+
+def _words(line: str, number: int, bold: bool = False) -> list[Word]:
+    """Words of line `number` (from 1), set where they stand in the file."""
+    top = (number - 1) * LINE_HEIGHT
+    return [
+        Word(m.group(), m.start() * COLUMN, top, m.end() * COLUMN, top + SIZE, SIZE, bold) for m in TOKEN.finditer(line)
+    ]
+
+
+def _underlined(lines: list[str]) -> set[int]:
+    """Lines (from 1) that have a line of dashes or the like under them and are short enough for a heading."""
+    return {
+        i for i, (line, under) in enumerate(zip(lines, lines[1:], strict=False), start=1)
+        if RULE.match(under) and line.strip() and len(line.strip()) < 80 and (i < 2 or not lines[i - 2].strip())
+    }  # fmt: skip
+
+
+def _drafts(lines: list[str]) -> list[Draft]:
+    words = [w for i, line in enumerate(lines, start=1) if not RULE.match(line) or "_" in line for w in _words(line, i)]
+    if not words:
+        return []
+    rows = rows_of(segments_of(words))
+    items = spaced_tables(rows, [])
+    only_rows = [i for i in items if isinstance(i, Row)]
+    edges = (min(r.x0 for r in only_rows), max(r.x1 for r in only_rows)) if only_rows else (0.0, 400.0)
+    return paragraphs_of(1, items, edges, SIZE, LINE_HEIGHT / SIZE)
+
+
+# ------------------------------------------------------------------ Markdown
+def _markdown(lines: list[str]) -> list[Draft]:
+    """Headings, lists, pipe tables and paragraphs of CommonMark; emphasis marks are taken off."""
+    drafts: list[Draft] = []
+    table: list[tuple[int, str]] = []
+    open_paragraph: Draft | None = None
+    fenced = False
+    for number, line in enumerate([*lines, ""], start=1):
+        bare = line.strip()
+        if bare.startswith("```"):
+            fenced = not fenced
+            continue
+        if bare.startswith("|") and not fenced:
+            table.append((number, bare))
+            open_paragraph = None
+            continue
+        if table:
+            drafts.append(_pipe_table(table))
+            table = []
+        heading = re.match(r"\s{0,3}(#{1,6})\s+(.*?)\s*#*\s*\Z", line)
+        if not bare:
+            open_paragraph = None
+        elif RULE.match(line):
+            if open_paragraph is not None and bare[0] in "=-":
+                open_paragraph.kind, open_paragraph.level = "heading", 1 if bare[0] == "=" else 2
+                open_paragraph.heading = open_paragraph.text
+            open_paragraph = None
+        elif heading and not fenced:
+            words = _marked(" " * (len(heading[1]) + 1) + heading[2], number)
+            draft = Draft("heading", [(1, words)], level=len(heading[1]), heading=" ".join(w.text for w in words))
+            drafts.append(draft)
+            open_paragraph = None
+        else:
+            starts = re.match(r"\s*(?:[-*+]|\d{1,3}[.)])\s+", line)
+            words = _marked(re.sub(r"\A(\s*)[-*+>](\s)", r"\1 \2", line), number)
+            if not words:
+                continue
+            if open_paragraph is None or starts:
+                open_paragraph = Draft("paragraph", size=SIZE)
+                drafts.append(open_paragraph)
+            open_paragraph.lines.append((1, words))
+    return drafts
+
+
+def _marked(line: str, number: int) -> list[Word]:
+    """Words without emphasis marks; those between ** are bold."""
+    out: list[Word] = []
+    bold = False
+    for word in _words(line, number):
+        opens = word.text.count("**") + word.text.count("__")
+        text = word.text if re.fullmatch(r"_+[.,;:]?", word.text) else re.sub(r"\*\*|__(?=\w)|(?<=\w)__|\A[*_](?=\w)|(?<=\w)[*_]\Z|`", "", word.text)
+        if text:
+            out.append(word._replace(text=text, bold=bold or opens > 0))
+        if opens % 2 and text != word.text:
+            bold = not bold
+    return out
+
+
+def _pipe_table(lines: list[tuple[int, str]]) -> Draft:
+    rows: list[list[Segment | None]] = []
+    header = 0
+    for number, line in lines:
+        if re.fullmatch(r"\|?[\s:|-]+\|?", line):
+            header = 1 if len(rows) == 1 else header
+            continue
+        cells = line.strip().strip("|").split("|")
+        rows.append([Segment(words) if (words := _marked(cell, number)) else None for cell in cells])
+    cells = [
+        CellDraft(r, c, 1, 1, [segment]) for r, row in enumerate(rows) for c, segment in enumerate(row) if segment is not None
+    ]
+    columns = max((len(r) for r in rows), default=0)
+    return Draft("table", table=TableDraft(cells, len(rows), columns, header, True, 0, 0, 0, 0), table_page=1)

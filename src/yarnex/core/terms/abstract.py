@@ -1,0 +1,131 @@
+"""The sheet of a document, filled: candidates weighed, rivals compared, what follows worked out."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+
+from yarnex.core.document import Cite, Document
+from yarnex.core.terms.computed import RULES
+from yarnex.core.terms.finders import FINDERS, TYPED
+from yarnex.core.terms.model import Candidate, Finding, Sheet, Term
+from yarnex.core.terms.passages import Passages
+from yarnex.core.values import same_value
+
+CONFLICT_FLOOR = 0.8  # evidence weaker than this never makes a conflict
+CONFLICT_MARGIN = 0.09
+NEAR_SHOWN = 3
+
+
+@dataclass(frozen=True)
+class Abstract:
+    """The findings of one document, in the sheet's order."""
+
+    document: Document
+    sheet: Sheet
+    findings: tuple[Finding, ...]
+    passages: Passages
+    amends: str = ""  # the path of the document that this one amends
+    amended_by: tuple[str, ...] = ()
+
+    def finding(self, term: str) -> Finding | None:
+        """The finding for a term's id."""
+        return next((f for f in self.findings if f.term.id == term), None)
+
+
+def candidates_of(term: Term, passages: Passages) -> list[Candidate]:
+    """All candidates of all finders, strongest first; among equals, the first in the document."""
+    found = [c for finder in FINDERS for c in finder(term, passages)]
+    return sorted(found, key=lambda c: (-round(c.weight, 3), c.text.span.start, c.finder))
+
+
+def abstract(document: Document, sheet: Sheet) -> Abstract:
+    """Fill the sheet for one document. Every term gets a finding, `not_found` ones with the nearest mentions."""
+    passages = Passages(document)
+    findings: dict[str, Finding] = {}
+    for term in sheet.terms:
+        findings[term.id] = _chosen(term, candidates_of(term, passages), passages)
+    for _ in range(2):  # a computed value may be what another one needs
+        for term in sheet.terms:
+            if term.compute and findings[term.id].state == "not_found":
+                made = RULES[term.compute](term, findings, passages)
+                if made is not None:
+                    findings[term.id] = Finding(
+                        document, term, "computed", made.value, made.text, min(_least(made.cites, findings), 0.9), made.cites,
+                        made.working, why=(f"worked out by the rule {term.compute!r}",),
+                    )  # fmt: skip
+    return Abstract(document, sheet, tuple(findings[t.id] for t in sheet.terms), passages)
+
+
+def abstract_all(documents: Sequence[Document], sheet: Sheet) -> tuple[Abstract, ...]:
+    """Fill the sheet for each document; amendments among them are laid over the documents that they amend."""
+    from yarnex.core.terms.amendments import lay_over
+
+    return lay_over([abstract(document, sheet) for document in documents])
+
+
+def _least(cites: Sequence[Cite], findings: dict[str, Finding]) -> float:
+    """The lowest confidence among the findings that share these cites."""
+    used = [f.confidence for f in findings.values() if f.cites and any(c in f.cites for c in cites)]
+    return min(used, default=0.85)
+
+
+def _chosen(term: Term, found: list[Candidate], passages: Passages) -> Finding:
+    document = passages.document
+    if not found or found[0].weight < 0.5:
+        looked = _looked_for(term, passages)
+        return Finding(document, term, "not_found", near=tuple(_nearest(term, passages)), why=(looked,), rivals=tuple(found))
+    best = found[0]
+    same = [c for c in found[1:] if c.state == best.state and same_value(c.value, best.value) and c.value is not None]
+    rivals = [] if term.several else [c for c in found[1:] if _differs(best, c, term)]
+    places = {(c.quote.span.start // 40) for c in same} - {best.quote.span.start // 40}
+    confidence = min(0.98, best.weight + 0.02 * min(3, len(places)))
+    why = (f"{best.finder}: {best.why}", *(f"rival ({c.weight:.2f}, {c.finder}): {c.text.quote[:80]}" for c in found[1:4]))
+    state, cites, working = best.state, [best.quote], list(best.working)
+    if rivals:
+        state = "conflicting"
+        confidence = min(confidence, 0.6)
+        for rival in rivals[:3]:
+            cites.append(rival.quote)
+            working.append(f"also stated as {rival.text.quote!r} ({rival.quote.place})")
+    else:
+        second = next((c for c in same if abs(c.quote.span.start - best.quote.span.start) > 200 and c.weight > 0.7), None)
+        if second is not None and best.state == "stated" and term.type != "text":
+            cites.append(second.quote)
+    return Finding(
+        document, term, state, best.value, best.text.quote, confidence, tuple(cites), tuple(working), why=why, rivals=tuple(found),
+    )  # fmt: skip
+
+
+def _differs(best: Candidate, other: Candidate, term: Term) -> bool:
+    """True where another candidate is strong, says something else, and stands somewhere else."""
+    if best.state != "stated" or other.state != "stated" or term.type not in (*TYPED, "yes_no"):
+        return False
+    if best.value is None or other.value is None or other.quote.span.overlaps(best.quote.span):
+        return False
+    strong = other.weight >= max(CONFLICT_FLOOR, best.weight - CONFLICT_MARGIN)
+    return strong and not same_value(best.value, other.value)
+
+
+def _looked_for(term: Term, passages: Passages) -> str:
+    kinds = []
+    if term.names:
+        kinds.append("labels and definitions")
+    if term.headings:
+        kinds.append("clause headings")
+    if term.cues or term.yes or term.no:
+        kinds.append(f"the wording of {len(passages.sentences)} sentences")
+    return "looked in " + ", ".join(kinds) if kinds else "worked out from other terms only"
+
+
+def _nearest(term: Term, passages: Passages) -> Iterator[Cite]:
+    """Sentences that name the term without giving a value for it."""
+    shown = 0
+    phrases = [p for p in (*term.near, *term.names, *term.headings) if p.whole is not None and len(p.text) > 4]
+    for sentence in passages.sentences:
+        words = sentence.span.of(passages.text)
+        if any(p.whole is not None and p.whole.search(words) for p in phrases) and len(words) > 25:
+            yield Cite(passages.document, sentence.span)
+            shown += 1
+            if shown == NEAR_SHOWN:
+                return

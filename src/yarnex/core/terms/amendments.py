@@ -1,0 +1,143 @@
+"""Amendments laid over what they amend: new values give `amended` findings with both cites, deleted clauses too."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Sequence
+from dataclasses import replace
+
+from yarnex.core.document import Cite, Span
+from yarnex.core.reading.identity import identify
+from yarnex.core.terms.abstract import Abstract
+from yarnex.core.terms.computed import RULES
+from yarnex.core.terms.model import Finding
+from yarnex.core.terms.passages import Passages
+from yarnex.core.values import DateValue, Party, same_value
+
+KINDS = ("amendment", "side_letter")
+OWN_TERMS = ("lease_date", "governing_law", "entire_agreement")  # of the amendment itself, not of the lease
+DELETES = re.compile(r"\b(?:is|are)\s+(?:hereby\s+)?(?:deleted|removed|struck out|cancelled|of no further)", re.IGNORECASE)
+REPLACES = re.compile(r"\b(?:replaced|substituted|amended|restated)\b", re.IGNORECASE)
+CLAUSE = re.compile(r"(?:\b(?:Section|Clause|Article|Paragraph)s?\s+|,\s*|\band\s+)(?P<n>\d{1,2}(?:\.\d{1,3})+|\d{1,2}(?=\s*\())", re.IGNORECASE)
+
+
+def lay_over(abstracts: Sequence[Abstract]) -> tuple[Abstract, ...]:
+    """Abstracts with each amendment's changes put into the document that it amends, oldest amendment first."""
+    out = list(abstracts)
+    changes = [(i, _date(a), base) for i, a in enumerate(out) if (base := base_of(a, out)) is not None]
+    for place, _, base in sorted(changes, key=lambda c: (c[1], c[0])):
+        out[base] = _changed(out[base], out[place])
+        out[place] = replace(out[place], amends=out[base].document.path)
+    return tuple(out)
+
+
+def _date(abstract: Abstract) -> str:
+    finding = abstract.finding("lease_date")
+    return finding.value.day.isoformat() if finding and isinstance(finding.value, DateValue) else ""
+
+
+def base_of(amendment: Abstract, abstracts: Sequence[Abstract]) -> int | None:
+    """The place of the document that this one amends: the one whose date it names and whose parties it shares."""
+    if identify(amendment.document).kind not in KINDS:
+        return None
+    text = amendment.document.text.lower()
+    best: tuple[int, int] | None = None
+    for place, other in enumerate(abstracts):
+        if other is amendment or identify(other.document).kind in KINDS:
+            continue
+        score = 0
+        dated = other.finding("lease_date")
+        if dated and isinstance(dated.value, DateValue):
+            score += 2 * any(f.value == dated.value for f in amendment.passages.values("date"))
+        for role in ("landlord", "tenant"):
+            party = other.finding(role)
+            if party and isinstance(party.value, Party):
+                score += party.value.name.lower() in text
+        if score >= 2 and (best is None or score > best[0]):
+            best = (score, place)
+    return best[1] if best else None
+
+
+def _changed(base: Abstract, amendment: Abstract) -> Abstract:
+    new: list[Finding] = []
+    for finding in base.findings:
+        other = amendment.finding(finding.term.id)
+        new.append(_amended(finding, other, amendment) if other is not None else finding)
+    new = _deletions(new, amendment)
+    new = _computed_again(new, base.passages)
+    return replace(base, findings=tuple(new), amended_by=(*base.amended_by, amendment.document.path))
+
+
+def _amended(old: Finding, new: Finding, amendment: Abstract) -> Finding:
+    """The finding in force after the amendment."""
+    if new.state != "stated" or new.value is None or old.term.id in OWN_TERMS or new.confidence < 0.7:
+        return old
+    if same_value(old.value, new.value) or old.term.type in ("yes_no",):
+        return old
+    cite = new.cites[0]
+    if re.search(r"recital|background|whereas", amendment.passages.headings_of(amendment.document.block_at(cite.span.start) or amendment.document.blocks[0])):
+        return old
+    if old.term.type == "text" and not (DELETES.search(cite.quote) or REPLACES.search(cite.quote) or "shall" in cite.quote):
+        return old
+    said = f"{new.document.name}, {cite.place}" if cite.place else new.document.name
+    before = old.text if old.found else "nothing found there"
+    return Finding(
+        old.document, old.term, "amended", new.value, new.text, min(new.confidence, 0.9), (*new.cites, *old.cites),
+        (f"{said}: now {_short(new.text)!r}; before: {_short(before)!r}", *new.working), why=new.why,
+    )  # fmt: skip
+
+
+def _short(text: str) -> str:
+    text = re.sub(r"\s+", " ", text)
+    return text if len(text) <= 120 else text[:117].rsplit(" ", 1)[0] + " …"
+
+
+def _deletions(findings: list[Finding], amendment: Abstract) -> list[Finding]:
+    """Findings whose clause the amendment deletes become `amended` without a value."""
+    gone: dict[str, Span] = {}
+    for sentence in _long_sentences(amendment.passages):
+        words = sentence.of(amendment.document.text)
+        m = DELETES.search(words)
+        if m and not REPLACES.search(words[m.end() : m.end() + 40]):
+            for clause in CLAUSE.finditer(words):
+                before = words[max(0, clause.start() - 30) : clause.start()].lower()
+                if "sentence" not in before and "sub" not in before:
+                    gone[clause["n"]] = sentence
+    out = []
+    for finding in findings:
+        place = finding.cites[0].section if finding.cites else ""
+        numbers = re.findall(r"\d{1,2}(?:\.\d{1,3})+", place)
+        hit = next((n for n in numbers if n in gone), None)
+        if hit is None or finding.state == "amended" or finding.cites[0].document is amendment.document:
+            out.append(finding)
+            continue
+        cite = Cite(amendment.document, gone[hit])
+        working = (f"{amendment.document.name}, {cite.place}: clause {hit} is deleted; before: {_short(finding.text)!r}",)
+        out.append(replace(finding, state="amended", value=None, text=f"deleted (was: {_short(finding.text)})", cites=(cite, *finding.cites), working=working))
+    return out
+
+
+def _long_sentences(passages: Passages) -> list[Span]:
+    """Blocks as whole, for sentences that list what is deleted over several semicolons."""
+    return [b.span for _, b in passages.blocks if b.kind not in ("table", "heading")]
+
+
+def _computed_again(findings: list[Finding], passages: Passages) -> list[Finding]:
+    """Values worked out from others, once more with the amended ones."""
+    by_term = {f.term.id: f for f in findings}
+    for finding in findings:
+        if finding.state == "computed" and finding.term.compute:
+            made = RULES[finding.term.compute](finding.term, by_term, passages)
+            if made is None:
+                by_term[finding.term.id] = Finding(finding.document, finding.term, "not_found", why=("what it was worked out from was amended",))
+            elif made.value != finding.value:
+                by_term[finding.term.id] = replace(
+                    finding, value=made.value, text=made.text, working=made.working, cites=made.cites
+                )
+        elif finding.state == "not_found" and finding.term.compute:
+            made = RULES[finding.term.compute](finding.term, by_term, passages)
+            if made is not None:
+                by_term[finding.term.id] = Finding(
+                    finding.document, finding.term, "computed", made.value, made.text, 0.8, made.cites, made.working
+                )
+    return [by_term[f.term.id] for f in findings]

@@ -1,0 +1,305 @@
+"""Values that follow from others: dates counted from defined dates, lengths, last days for notice, rents by area.
+
+A rule takes (term, findings so far, passages) and gives a `Computed`, or None where something it needs is missing.
+Each step of the working is a sentence with the values it used; the cites are those of the values.
+"""
+
+from __future__ import annotations
+
+import calendar
+import re
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass
+from datetime import date, timedelta
+from decimal import Decimal
+
+from dateutil.relativedelta import relativedelta
+
+from yarnex.core.document import Cite, Span
+from yarnex.core.phrases import says
+from yarnex.core.terms.model import Finding, Term
+from yarnex.core.terms.passages import Passages
+from yarnex.core.values import (
+    DateValue,
+    Duration,
+    Money,
+    Quantity,
+    Schedule,
+    Value,
+    add_duration,
+    find_dates,
+    find_durations,
+)
+from yarnex.core.values.numbers import ORDINAL_WORDS, read_words
+
+Findings = Mapping[str, Finding]
+
+
+@dataclass(frozen=True, slots=True)
+class Computed:
+    value: Value
+    text: str
+    working: tuple[str, ...]
+    cites: tuple[Cite, ...]
+
+
+Rule = Callable[[Term, Findings, Passages], Computed | None]
+FULL_DATE = "%-d %B %Y"
+
+
+def shown_date(day: date) -> str:
+    """A date as people write it: 1 March 2025."""
+    return f"{day.day} {calendar.month_name[day.month]} {day.year}"
+
+
+def shown_duration(length: Duration) -> str:
+    """A length of time as people write it: "9 months", "1 year", "10 business days"."""
+    unit = length.unit.replace("_", " ")
+    return f"{length.value.normalize():f} {unit[:-1] if length.value == 1 else unit}"
+
+
+def _date_of(findings: Findings, *names: str) -> tuple[date, Finding] | None:
+    for name in names:
+        finding = findings.get(name)
+        if finding is not None and isinstance(finding.value, DateValue) and finding.state != "conflicting":
+            return finding.value.day, finding
+    return None
+
+
+def _length_of(findings: Findings, name: str) -> tuple[Duration, Finding] | None:
+    finding = findings.get(name)
+    if finding is not None and isinstance(finding.value, Duration) and finding.state != "conflicting":
+        return finding.value, finding
+    return None
+
+
+def _cites(*findings: Finding) -> tuple[Cite, ...]:
+    """The cites behind several findings, each once."""
+    out: list[Cite] = []
+    for finding in findings:
+        for cite in finding.cites:
+            if all((c.document, c.span) != (cite.document, cite.span) for c in out):
+                out.append(cite)
+    return tuple(out)
+
+
+# ------------------------------------------------------------------ dates counted from a defined date
+_ordinal = rf"(?:{ORDINAL_WORDS}|\d{{1,3}}(?:st|nd|rd|th))"
+NTH_MONTH = re.compile(
+    rf"last day of the (?P<n>{_ordinal})\s*(?:\((?P<d>\d{{1,3}})(?:st|nd|rd|th)?\))?\s*(?P<full>full\s+)?(?:calendar\s+)?month\s+(?P<to>after|following|from|thereafter)\s*(?:the\s+)?(?P<name>[A-Z][\w'’ ]{{2,50}}?)?(?=[\s,.;)(]*(?:\Z|[,.;()]|\b(?:unless|subject|or|and|in|which|whichever|of)\b))",
+    re.IGNORECASE,
+)
+ANNIVERSARY = re.compile(
+    rf"(?P<eve>(?:day|date)\s+(?:immediately\s+)?(?:before|preceding|prior to)\s+)?(?:the\s+)?(?P<n>{_ordinal})\s*(?:\(\d{{1,3}}(?:st|nd|rd|th)?\)\s*)?anniversary\s+of\s+(?:the\s+)?(?P<name>[\w'’ ,]{{3,60}})",
+    re.IGNORECASE,
+)
+AFTER = re.compile(
+    r"(?P<to>after|following|from|before|prior to|preceding)\s+(?:the\s+)?(?P<name>[A-Z][\w'’ ]{2,50})"
+)
+
+
+def resolve_date(name: str, findings: Findings, passages: Passages) -> tuple[date, str, tuple[Cite, ...]] | None:
+    """The day that a defined date stands for: by its own definition, or by the finding of that name."""
+    name = name.strip()
+    for found in find_dates(name):
+        return found.value.day, shown_date(found.value.day), ()
+    for length in range(len(name.split()), 0, -1):
+        short = " ".join(name.split()[:length])
+        definition = passages.defined(short)
+        if definition is not None:
+            dates = passages.values_in("date", definition.meaning)
+            if dates and isinstance(dates[-1].value, DateValue):
+                cite = Cite(passages.document, definition.sentence)
+                day = dates[-1 if definition.inline else 0].value
+                assert isinstance(day, DateValue)
+                return day.day, f"{short} is {shown_date(day.day)}", (cite,)
+        for finding in findings.values():
+            if isinstance(finding.value, DateValue) and any(p.whole and p.whole.fullmatch(short) for p in finding.term.names):
+                return finding.value.day, f"{short} is {shown_date(finding.value.day)}", finding.cites
+    return None
+
+
+def nth_month_end(day: date, count: int, full: bool) -> date:
+    """The last day of the `count`-th month after `day`; full: only whole months count, and one that starts on `day` is whole.
+
+    >>> nth_month_end(date(2025, 3, 1), 84, True), nth_month_end(date(2021, 3, 2), 120, True)
+    (datetime.date(2032, 2, 29), datetime.date(2031, 3, 31))
+    """
+    first = day.replace(day=1) if full and day.day == 1 else day.replace(day=1) + relativedelta(months=1)
+    month = first + relativedelta(months=count - 1)
+    return month.replace(day=calendar.monthrange(month.year, month.month)[1])
+
+
+def _ordinal_number(text: str) -> int:
+    digits = re.match(r"\d+", text)
+    return int(digits.group()) if digits else int(read_words(text) or 0)
+
+
+def date_by_formula(words: Span, findings: Findings, passages: Passages) -> Computed | None:
+    """A date from a formula in the document's words: "the last day of the eighty-fourth full month after ..."."""
+    text = words.of(passages.text)
+    m = NTH_MONTH.search(text)
+    if m:
+        name = m["name"] or _date_named_before(text[: m.start()])
+        base = resolve_date(name, findings, passages) if name else None
+        count = int(m["d"]) if m["d"] else _ordinal_number(m["n"])
+        if base and count:
+            day = nth_month_end(base[0], count, bool(m["full"]))
+            start = Span(words.start + m.start(), words.start + m.end())
+            kind = "full month" if m["full"] else "month"
+            first = nth_month_end(base[0], 1, bool(m["full"]))
+            working = (
+                f"{base[1]}", f"the first {kind} counted ends on {shown_date(first)}",
+                f"the last day of {kind} {count} is {shown_date(day)}",
+            )  # fmt: skip
+            return Computed(DateValue(day), start.of(passages.text), working, (Cite(passages.document, start), *base[2]))
+    m = ANNIVERSARY.search(text)
+    if m:
+        base = resolve_date(m["name"], findings, passages)
+        count = _ordinal_number(m["n"])
+        if base and count:
+            day = base[0] + relativedelta(years=count)
+            working = [base[1], f"its anniversary no. {count} is {shown_date(day)}"]
+            if m["eve"]:
+                day -= timedelta(days=1)
+                working.append(f"the day before is {shown_date(day)}")
+            start = Span(words.start + m.start(), words.start + m.end())
+            return Computed(DateValue(day), start.of(passages.text), tuple(working), (Cite(passages.document, start), *base[2]))
+    for length in find_durations(text):
+        behind = AFTER.match(text[length.span.end :].lstrip(" '’"))
+        if not behind or re.search(r"\b(?:earlier|later|whichever|either)\b", text):
+            continue
+        base = resolve_date(behind["name"], findings, passages)
+        back = behind["to"].lower() in ("before", "prior to", "preceding")
+        counted = add_duration(base[0], length.value, back=back) if base else None
+        if base and counted:
+            start = Span(words.start + length.span.start, words.start + length.span.end)
+            how = "before" if back else "after"
+            working = (base[1], f"{shown_duration(length.value)} {how} that is {shown_date(counted)}")
+            return Computed(DateValue(counted), text[length.span.start :].strip(" .")[:120], working, (Cite(passages.document, start), *base[2]))
+    return None
+
+
+def _date_named_before(text: str) -> str:
+    """The last capitalised "... Date" before a "thereafter"."""
+    found = re.findall(r"((?:[A-Z][\w'’]+\s+){0,4}Date)\b", text)
+    return found[-1] if found else ""
+
+
+def by_formula(term: Term, findings: Findings, passages: Passages) -> Computed | None:
+    """A date term's formula, in its definition or in a sentence that one of its cues without a value matches."""
+    for definition in passages.definitions:
+        if any(p.whole and p.whole.fullmatch(definition.name) for p in term.names):
+            found = date_by_formula(definition.meaning if not definition.inline else definition.sentence, findings, passages)
+            if found:
+                return found
+    for row in passages.labelled:
+        if any(p.whole and p.whole.fullmatch(row.label) for p in term.names):
+            found = date_by_formula(row.value, findings, passages)
+            if found:
+                return found
+    for sentence in passages.sentences:
+        words = sentence.span.of(passages.text)
+        if any(c.whole and c.whole.search(words) for c in term.near) and not says(term.excludes, words):
+            found = date_by_formula(sentence.span, findings, passages)
+            if found:
+                return found
+    return None
+
+
+# ------------------------------------------------------------------ rules by name
+def lease_end(term: Term, findings: Findings, passages: Passages) -> Computed | None:
+    """The formula where the document gives one, else start + term - 1 day (a term "from and including" its first day)."""
+    found = by_formula(term, findings, passages)
+    if found:
+        return found
+    start, length = _date_of(findings, "lease_start"), _length_of(findings, "term_length")
+    if not start or not length:
+        return None
+    last = add_duration(start[0], length[0])
+    if last is None:
+        return None
+    words = " ".join(c.quote for c in (*start[1].cites, *length[1].cites)).lower()
+    exclusive = bool(re.search(r"\bfrom (?!and including)(?:but excluding )?", words)) and "from but excluding" in words
+    day = last if exclusive else last - timedelta(days=1)
+    step = f"{shown_date(start[0])} + {shown_duration(length[0])}" + ("" if exclusive else " - 1 day, as the first day counts")
+    return Computed(DateValue(day), shown_date(day), (f"{step} = {shown_date(day)}",), _cites(start[1], length[1]))
+
+
+def term_length(term: Term, findings: Findings, passages: Passages) -> Computed | None:
+    """Whole months from start to end, both days included."""
+    start, end = _date_of(findings, "lease_start"), _date_of(findings, "lease_end")
+    if not start or not end or end[0] <= start[0]:
+        return None
+    between = relativedelta(end[0] + timedelta(days=1), start[0])
+    months = between.years * 12 + between.months
+    if between.days or not months:
+        return None
+    length = Duration(Decimal(months // 12), "years") if months % 12 == 0 else Duration(Decimal(months), "months")
+    working = f"{shown_date(start[0])} to {shown_date(end[0])}, both included = {shown_duration(length)}"
+    return Computed(length, shown_duration(length), (working,), _cites(start[1], end[1]))
+
+
+def rent_free(term: Term, findings: Findings, passages: Passages) -> Computed | None:
+    """The time from the start of the term to the start of rent."""
+    start, rent = _date_of(findings, "lease_start"), _date_of(findings, "rent_start")
+    if not start or not rent or rent[0] <= start[0]:
+        return None
+    between = relativedelta(rent[0], start[0])
+    if between.years > 4:
+        return None
+    months = between.years * 12 + between.months
+    length = Duration(Decimal(months), "months") if not between.days else Duration(Decimal((rent[0] - start[0]).days), "days")
+    working = f"{shown_date(start[0])} to {shown_date(rent[0])} = {shown_duration(length)} before rent starts"
+    return Computed(length, shown_duration(length), (working,), _cites(start[1], rent[1]))
+
+
+def _notice_by(date_names: tuple[str, ...], notice: str) -> Rule:
+    def rule(term: Term, findings: Findings, passages: Passages) -> Computed | None:
+        day, length = _date_of(findings, *date_names), _length_of(findings, notice)
+        last = add_duration(day[0], length[0], back=True) if day and length else None
+        if not day or not length or last is None:
+            return None
+        working = f"{shown_date(day[0])} - {shown_duration(length[0])} = {shown_date(last)}, that day included"
+        return Computed(DateValue(last), shown_date(last), (working,), _cites(day[1], length[1]))
+
+    return rule
+
+
+def first_rent(term: Term, findings: Findings, passages: Passages) -> Computed | None:
+    """The first rent of the schedule, for leases that state rent only there."""
+    schedule = findings.get("rent_schedule")
+    if schedule is None or not isinstance(schedule.value, Schedule):
+        return None
+    row = schedule.value.rows[0]
+    working = f"first row of the rent schedule: {row.from_} to {row.to}"
+    return Computed(row.amount, f"{row.amount.amount:,f}", (working,), schedule.cites)
+
+
+def rent_by_area(term: Term, findings: Findings, passages: Passages) -> Computed | None:
+    """Yearly rent divided by the area let."""
+    rent, area = findings.get("base_rent"), findings.get("floor_area")
+    if rent is None or area is None or not isinstance(rent.value, Money) or not isinstance(area.value, Quantity):
+        return None
+    factor = {"year": 1, "month": 12, "quarter": 4}.get(rent.value.per or "")
+    if not factor or area.value.unit not in ("sq_ft", "sq_m") or not area.value.value:
+        return None
+    yearly = rent.value.amount * factor
+    each = round(yearly / area.value.value, 2)
+    unit = area.value.unit.replace("_", " ")
+    steps = [f"{rent.value.amount:,f} x {factor} = {yearly:,f} a year"] if factor > 1 else []
+    steps.append(f"{yearly:,f} / {area.value.value:,f} {unit} = {each:,f} per {unit} a year")
+    money = Money(each, rent.value.currency, f"{area.value.unit}_year")
+    return Computed(money, f"{each:,f} per {unit} a year", tuple(steps), _cites(rent, area))
+
+
+RULES: dict[str, Rule] = {
+    "formula": by_formula,
+    "lease_end": lease_end,
+    "term_length": term_length,
+    "rent_free": rent_free,
+    "break_notice_by": _notice_by(("break_date",), "break_notice"),
+    "renewal_notice_by": _notice_by(("lease_end",), "renewal_notice"),
+    "first_rent": first_rent,
+    "rent_by_area": rent_by_area,
+}

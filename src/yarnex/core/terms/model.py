@@ -1,0 +1,122 @@
+"""Terms, sheets and findings."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+from typing import Any
+
+from yarnex.core.document import Cite, Document
+from yarnex.core.phrases import Phrase
+from yarnex.core.values import Value
+
+TYPES = ("date", "money", "percent", "number", "duration", "text", "party", "list", "yes_no", "schedule")
+STATES = ("stated", "computed", "amended", "conflicting", "blank", "redacted", "not_found")
+
+
+@dataclass(frozen=True, slots=True)
+class Term:
+    """One thing to look for. Phrases follow `yarnex.core.phrases`.
+
+    names: what labels and definitions call it. headings: of clauses about it. cues: words around the value, strongest
+    first. excludes: a sentence that says one of these is about something else. units: accepted units of a number or
+    periods of a sum. yes, no: words that decide a yes_no term. items: what a list holds ("date", "day", "text").
+    compute: the name of the rule that works it out from other terms. several: more than one value is no conflict.
+    """
+
+    id: str
+    label: str
+    group: str
+    type: str
+    names: tuple[Phrase, ...] = ()
+    headings: tuple[Phrase, ...] = ()
+    cues: tuple[Phrase, ...] = ()
+    excludes: tuple[Phrase, ...] = ()
+    units: tuple[str, ...] = ()
+    yes: tuple[Phrase, ...] = ()
+    no: tuple[Phrase, ...] = ()
+    items: str = "text"
+    compute: str = ""
+    several: bool = False
+    expected: bool = False
+    near: tuple[Phrase, ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class Sheet:
+    """The terms to look for in a kind of document, in reading order."""
+
+    name: str
+    label: str
+    kinds: tuple[str, ...]
+    terms: tuple[Term, ...]
+
+    def term(self, name: str) -> Term:
+        """The term with this id. Raises KeyError."""
+        for term in self.terms:
+            if term.id == name:
+                return term
+        raise KeyError(name)
+
+
+@dataclass(frozen=True, slots=True)
+class Candidate:
+    """A value that one finder offers: its words, the passage to quote, and how far the evidence goes (0 to 1)."""
+
+    state: str
+    value: Value | None
+    text: Cite
+    quote: Cite
+    weight: float
+    finder: str
+    why: str
+    working: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class Finding:
+    """What was found for a term. Everything but `not_found` has at least one cite; `computed` has working."""
+
+    document: Document
+    term: Term
+    state: str
+    value: Value | None = None
+    text: str = ""
+    confidence: float = 0.0
+    cites: tuple[Cite, ...] = ()
+    working: tuple[str, ...] = ()
+    near: tuple[Cite, ...] = ()
+    why: tuple[str, ...] = ()
+    rivals: tuple[Candidate, ...] = field(default=(), repr=False)
+
+    def __post_init__(self) -> None:
+        if self.state not in STATES:
+            raise ValueError(f"{self.state!r} is no state of a finding")
+        if self.state != "not_found" and not self.cites:
+            raise ValueError(f"a finding for {self.term.id} without a cite")
+        if self.state == "computed" and not self.working:
+            raise ValueError(f"a computed finding for {self.term.id} without its working")
+
+    @property
+    def found(self) -> bool:
+        """True where the document says something, even if blank or blacked out."""
+        return self.state != "not_found"
+
+    @property
+    def usable(self) -> bool:
+        """True where there is a value or words to work with."""
+        return self.state in ("stated", "computed", "amended", "conflicting")
+
+    def to_dict(self) -> dict[str, Any]:
+        """The finding as a JSON object."""
+        return {
+            "document": self.document.path,
+            "term": self.term.id,
+            "label": self.term.label,
+            "state": self.state,
+            "value": self.value.to_dict() if self.value is not None else None,
+            "text": self.text,
+            "confidence": round(self.confidence, 2),
+            "cites": [cite.to_dict() for cite in self.cites],
+            "working": list(self.working),
+            "near": [cite.to_dict() for cite in self.near],
+        }

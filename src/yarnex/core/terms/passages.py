@@ -1,0 +1,261 @@
+"""A document prepared for finding terms: sentences with their headings, labelled values, definitions, typed values."""
+
+from __future__ import annotations
+
+import re
+from bisect import bisect_left, bisect_right
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass
+from functools import cached_property
+
+from yarnex.core.document import Block, Document, Span
+from yarnex.core.document.sentences import sentences
+from yarnex.core.values import (
+    Found,
+    PartyRole,
+    Value,
+    date_order,
+    find_dates,
+    find_durations,
+    find_money,
+    find_party_roles,
+    find_percents,
+    find_quantities,
+)
+from yarnex.core.values.money import usual_dollar
+
+BLANK = re.compile(
+    r"(?:[€£$]\s?)?_{3,}(?:[\s,/]*(?:20)?_{2,})*|(?:\.\s?){7,}|…{3,}|\[\s*(?:[●•_]|insert\b[^\]]*|tbc|to be (?:confirmed|inserted|completed|agreed)[^\]]*|blank)?\s*\]"
+    r"|\bTBC\b|\bto be (?:advised|inserted|confirmed)\b",
+    re.IGNORECASE,
+)
+BLACKED_OUT = re.compile(r"█[█\s]*")
+_quoted = r"[\"“”](?P<{0}>[^\"“”]{{2,60}})[\"”“]"
+_definition = re.compile(
+    rf"(?:(?:\A|[\n;.:]\s*|\bIn this \w+,?\s+|\b[Tt]he\s+|\b[Tt]he first\s+){_quoted.format('name')}(?:\s*(?:and|or|,)\s*[\"“][^\"“”]{{2,60}}[\"”])?)\s*(?:\([^()]{{1,60}}\)\s*)?,?\s*"
+    r"(?P<verb>(?:shall\s+|will\s+)?(?:means?\b|have\s+the\s+meanings?|has\s+the\s+meaning)|(?:is|are|includes?)\b|:)\s*(?:,?\s*in relation to[^,]{3,80},\s*)?",
+)
+_inline = re.compile(rf"\((?:(?:the|this|such|each,?\s+an?|an?|together,?\s+the|collectively,?\s+the|being\s+the|said)\s+)*{_quoted.format('name')}[^()]{{0,60}}\)")
+_label_line = re.compile(r"(?P<label>[A-Z][\w'’/&.,() -]{1,55}?)\s*(?::\s+|\t)(?=\S)")
+_number_only = re.compile(r"[(\[]?\d{1,3}(?:\.\d{1,3})*[.)\]]?|\(?[a-z]\)")
+
+
+@dataclass(frozen=True, slots=True)
+class Sentence:
+    """A sentence, its block, and the headings above it in lower case."""
+
+    span: Span
+    block: int
+    headings: str
+
+
+@dataclass(frozen=True, slots=True)
+class Labelled:
+    """A label and what stands opposite or after it; row: both together, for quoting."""
+
+    label: str
+    value: Span
+    row: Span
+    source: str  # "table" or "line"
+
+
+@dataclass(frozen=True, slots=True)
+class Definition:
+    """A defined term. meaning: the words that define it; for inline ones, the sentence before its name."""
+
+    name: str
+    meaning: Span
+    sentence: Span
+    inline: bool
+
+
+def plain_label(text: str) -> str:
+    """A label without its number, brackets, colon and stars."""
+    text = re.sub(r"\A[(\[]?\d{1,3}(?:\.\d{1,3})*[.)\]]?\s+|\([^()]*\)|[*:†]+", " ", text)
+    return re.sub(r"\s+", " ", text).strip(" .,-–—")
+
+
+class Passages:
+    """One document's passages; everything is worked out once, when first asked for."""
+
+    def __init__(self, document: Document) -> None:
+        self.document = document
+        self.text = document.text
+
+    @cached_property
+    def order(self) -> object:
+        return date_order(self.text)
+
+    @cached_property
+    def headings(self) -> list[str]:
+        """For each section, its own and its parents' headings, lower case."""
+        out: list[str] = []
+        for section in self.document.sections:
+            above = out[section.parent] + " / " if section.parent >= 0 else ""
+            out.append(above + section.name.lower())
+        return out
+
+    def headings_of(self, block: Block) -> str:
+        return self.headings[block.section] if block.section >= 0 else ""
+
+    @cached_property
+    def blocks(self) -> list[tuple[int, Block]]:
+        """Blocks of the text proper: no running headers."""
+        return [(i, b) for i, b in enumerate(self.document.blocks) if b.kind != "furniture"]
+
+    @cached_property
+    def sentences(self) -> list[Sentence]:
+        out = []
+        for place, block in self.blocks:
+            if block.kind == "table":
+                continue
+            start = block.span.start
+            for span in sentences(block.span.of(self.text)):
+                out.append(Sentence(Span(start + span.start, start + span.end), place, self.headings_of(block)))
+        return out
+
+    @cached_property
+    def _sentence_starts(self) -> list[int]:
+        return [s.span.start for s in self.sentences]
+
+    def sentence_at(self, offset: int) -> Sentence | None:
+        """The sentence that holds an offset, None in tables."""
+        place = bisect_right(self._sentence_starts, offset) - 1
+        if place >= 0 and offset < self.sentences[place].span.end:
+            return self.sentences[place]
+        return None
+
+    # -------------------------------------------------------------- typed values
+    @cached_property
+    def _values(self) -> dict[str, list[Found[Value]]]:
+        return {}
+
+    def values(self, kind: str) -> list[Found[Value]]:
+        """All values of a type, left to right, with places in the linear text."""
+        if kind not in self._values:
+            order = date_order(self.text)
+            dollar = usual_dollar(self.text)
+            finders: dict[str, Callable[[str], Iterator[Found[Value]]]] = {
+                "date": lambda t: find_dates(t, order),  # type: ignore[dict-item, return-value]
+                "money": lambda t: find_money(t, dollar),  # type: ignore[dict-item, return-value]
+                "percent": find_percents,  # type: ignore[dict-item]
+                "number": find_quantities,  # type: ignore[dict-item]
+                "duration": find_durations,  # type: ignore[dict-item]
+            }
+            found = []
+            for start, text in self._pieces():
+                for item in finders[kind](text):
+                    span = Span(start + item.span.start, start + item.span.end)
+                    found.append(Found(item.value, span, item.reading))
+            self._values[kind] = found
+        return self._values[kind]
+
+    def _pieces(self) -> Iterator[tuple[int, str]]:
+        for _, block in self.blocks:
+            if block.kind == "table":
+                for cell in self.document.tables[block.table].cells:
+                    yield cell.span.start, cell.span.of(self.text)
+            else:
+                yield block.span.start, block.span.of(self.text)
+
+    def values_in(self, kind: str, span: Span) -> list[Found[Value]]:
+        """Values of a type that lie in `span`."""
+        values = self.values(kind)
+        first = bisect_left(values, span.start, key=lambda f: f.span.start)
+        last = bisect_left(values, span.end, key=lambda f: f.span.start)
+        return [f for f in values[first:last] if f.span.end <= span.end]
+
+    @cached_property
+    def gaps(self) -> list[tuple[Span, str]]:
+        """Blank form lines and blacked-out stretches, with their state."""
+        body = self.text[: self.document.body_end]
+        out = [(Span(m.start(), m.start() + len(m.group().rstrip())), "redacted") for m in BLACKED_OUT.finditer(body)]
+        out += [(Span(*m.span()), "blank") for m in BLANK.finditer(body)]
+        return sorted(out)
+
+    def gaps_in(self, span: Span) -> list[tuple[Span, str]]:
+        return [(s, state) for s, state in self.gaps if span.holds(s)]
+
+    # -------------------------------------------------------------- labels
+    @cached_property
+    def labelled(self) -> list[Labelled]:
+        """Labels with their values: rows of two-part tables, and lines that read "Label: value"."""
+        out: list[Labelled] = []
+        for _, block in self.blocks:
+            if block.kind == "table":
+                out += self._table_rows(block)
+                continue
+            text = block.span.of(self.text)
+            start = block.span.start
+            if block.kind == "heading" or len(text) > 900:
+                continue
+            skip = len(block.number) + 1 if block.number and text.startswith(block.number.split("(")[0] or "\0") else 0
+            skip = len(re.match(r"[\s.)]*", text[skip:]).group()) + skip if skip else 0  # type: ignore[union-attr]
+            m = _label_line.match(text, skip)
+            if m and m.end() < len(text):
+                out.append(Labelled(plain_label(m["label"]), Span(start + m.end(), block.span.end), block.span, "line"))
+            elif block.heading and len(text) < 500 and text.find(block.heading) >= 0:
+                at = text.find(block.heading) + len(block.heading)
+                at += len(re.match(r"[\s.:–—-]*", text[at:]).group())  # type: ignore[union-attr]
+                if at < len(text):
+                    out.append(Labelled(plain_label(block.heading), Span(start + at, block.span.end), block.span, "heading"))
+        return out
+
+    def _table_rows(self, block: Block) -> Iterator[Labelled]:
+        table = self.document.tables[block.table]
+        for row in range(table.header_rows, table.rows):
+            cells = [c for c in table.row_cells(row) if c.span.end > c.span.start]
+            if len(cells) >= 3 and _number_only.fullmatch(cells[0].span.of(self.text)):
+                cells = cells[1:]
+            if len(cells) == 2:
+                label = plain_label(cells[0].span.of(self.text))
+                if label and len(label) < 70:
+                    yield Labelled(label, cells[1].span, Span(cells[0].span.start, cells[1].span.end), "table")
+
+    # -------------------------------------------------------------- definitions
+    @cached_property
+    def definitions(self) -> list[Definition]:
+        out: list[Definition] = []
+        for _, block in self.blocks:
+            if block.kind == "table":
+                continue
+            text = block.span.of(self.text)
+            start = block.span.start
+            for m in _definition.finditer(text):
+                sentence = next((s for s in sentences(text, semicolons=False) if s.start <= m.start("name") < s.end), None)
+                # a definition may run over several sentences: the block's end, or the next definition's start
+                following = _definition.search(text, m.end())
+                end = following.start() if following else len(text)
+                means = "mean" in m["verb"]
+                stop = end if means else (sentence.end if sentence else end)
+                stop = max(stop, m.end())
+                piece = text[m.end() : stop].rstrip()
+                whole = Span(start + m.start("name") - 1, start + m.end() + len(piece))
+                if piece:
+                    out.append(Definition(m["name"].strip(), Span(start + m.end(), start + m.end() + len(piece)), whole, False))
+            for m in _inline.finditer(text):
+                sentence = next((s for s in sentences(text) if s.start <= m.start() < s.end), None)
+                if sentence is not None:
+                    before = Span(start + sentence.start, start + m.start())
+                    out.append(Definition(m["name"].strip(), before, Span(start + sentence.start, start + sentence.end), True))
+        return out
+
+    def defined(self, name: str) -> Definition | None:
+        """The definition of exactly this term, in any case; a full one before an inline one."""
+        found = [d for d in self.definitions if d.name.lower() == name.lower()]
+        return next((d for d in found if not d.inline), found[0] if found else None)
+
+    # -------------------------------------------------------------- parties
+    @cached_property
+    def roles(self) -> list[tuple[PartyRole, Span, Span]]:
+        """Parties with the role that the document gives them: role, span of the name, span to quote."""
+        out = []
+        for _, block in self.blocks:
+            if block.kind in ("table", "heading"):
+                continue
+            for found in find_party_roles(block.span.of(self.text)):
+                start = block.span.start
+                span = Span(start + found.span.start, start + found.span.end)
+                sentence = self.sentence_at(span.start)
+                out.append((found.value, span, sentence.span if sentence else block.span))
+        return out

@@ -1,0 +1,130 @@
+"""Tables of sums over time -> schedules: "Year 1 | GBP 40,000 | ..."."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterator
+from decimal import Decimal
+
+from yarnex.core.document import Cite, Span, Table
+from yarnex.core.terms.model import Candidate, Term
+from yarnex.core.terms.passages import Passages, plain_label
+from yarnex.core.values import Found, Money, Schedule, ScheduleRow, Value
+from yarnex.core.values.numbers import read_digits
+
+PERIOD_HEAD = re.compile(r"\b(?:period|lease year|year|years|months?|from|date|term)\b", re.IGNORECASE)
+RANGE = re.compile(
+    r"\A\s*(?:(?:lease\s+|contract\s+)?(?:years?|months?|quarters?)\s+)?(?P<a>\d{1,3})(?:\s*(?:-|–|—|to|through|and|&)\s*(?:(?:year|month)\s+)?(?P<b>\d{1,3}))?\b",
+    re.IGNORECASE,
+)
+UNIT = re.compile(r"\b(lease year|contract year|year|month|quarter)", re.IGNORECASE)
+PER = (
+    (re.compile(r"(?:per|/|a)\s*(?:rentable\s+)?(?:sq|square)[.\s]*f|psf", re.IGNORECASE), "sq_ft_year"),
+    (re.compile(r"(?:per|/|a)\s*(?:sq|square)[.\s]*m", re.IGNORECASE), "sq_m_year"),
+    (re.compile(r"month", re.IGNORECASE), "month"),
+    (re.compile(r"quarter", re.IGNORECASE), "quarter"),
+    (re.compile(r"annual|year|per annum|p\.?a\b", re.IGNORECASE), "year"),
+)
+PREFERRED = ("year", "month", "quarter", "sq_ft_year", "sq_m_year", None)
+
+
+def column_per(head: str) -> str | None:
+    """What the sums of a column are paid for, by its heading."""
+    return next((per for form, per in PER if form.search(head)), None)
+
+
+def column_heads(table: Table, text: str) -> dict[int, str]:
+    """The heading of each column, the lines of several heading rows joined."""
+    heads: dict[int, str] = {}
+    for row in range(table.header_rows):
+        for cell in table.row_cells(row):
+            for column in range(cell.column, cell.column + cell.column_span):
+                heads[column] = f"{heads.get(column, '')} {cell.span.of(text)}".strip()
+    return heads
+
+
+def find_schedules(term: Term, passages: Passages) -> Iterator[Candidate]:
+    """Tables with a column of periods and a column of sums that the term's names or headings speak of."""
+    document, text = passages.document, passages.text
+    for block in document.blocks:
+        if block.kind != "table":
+            continue
+        table = document.tables[block.table]
+        if table.rows - table.header_rows < 2 or table.columns < 2:
+            continue
+        heads = column_heads(table, text)
+        if not PERIOD_HEAD.search(heads.get(0, "")) and not all(_period(_first(table, r, text), "") for r in range(table.header_rows, table.rows)):
+            continue
+        chosen = _sum_column(term, passages, table, heads, passages.headings_of(block))
+        if chosen is None:
+            continue
+        column, per, weight = chosen
+        rows: list[ScheduleRow] = []
+        for row in range(table.header_rows, table.rows):
+            cell = table.at(row, column)
+            label = _first(table, row, text)
+            period = _period(label, heads.get(0, "")) or (label, label)
+            money = _money(passages, cell.span, per) if cell else None
+            if money is not None and label:
+                rows.append(ScheduleRow(period[0], period[1], money))
+        if len(rows) >= 2:
+            cite = Cite(document, table.span)
+            yield Candidate("stated", Schedule(tuple(rows)), cite, cite, weight, "schedule", f"a table by period, column {heads.get(column, '')!r}")
+
+
+def _first(table: Table, row: int, text: str) -> str:
+    cell = table.at(row, 0)
+    return cell.span.of(text) if cell else ""
+
+
+def _sum_column(term: Term, passages: Passages, table: Table, heads: dict[int, str], headings: str) -> tuple[int, str | None, float] | None:
+    """The column of sums that belongs to the term: a yearly one before a monthly one before a rate by area."""
+    best: tuple[int, int, str | None, float] | None = None
+    for column in range(1, table.columns):
+        cells = [table.at(r, column) for r in range(table.header_rows, table.rows)]
+        filled = [c for c in cells if c is not None]
+        money = sum(_money(passages, c.span, None) is not None for c in filled)
+        if not filled or money < 0.7 * len(cells):
+            continue
+        head = heads.get(column, "")
+        named = any(p.whole is not None and p.whole.search(plain_label(head)) for p in term.names)
+        near = any(p.whole is not None and p.whole.search(headings) for p in (*term.headings, *term.names))
+        before = passages.text[max(0, table.span.start - 300) : table.span.start].lower()
+        near = near or any(p.whole is not None and p.whole.search(before) for p in term.names)
+        if any(p.whole is not None and p.whole.search(head) for p in term.excludes) or not (named or near):
+            continue
+        per = column_per(head)
+        rank = PREFERRED.index(per) - (10 if named and near else 0)
+        if best is None or rank < best[0]:
+            best = (rank, column, per, 0.92 if named or near else 0.7)
+    return best[1:] if best else None
+
+
+def _money(passages: Passages, span: Span, per: str | None) -> Money | None:
+    """A cell's sum; bare figures take no currency, and what the column says it is paid for."""
+    found: list[Found[Value]] = passages.values_in("money", span)
+    if found:
+        value = found[0].value
+        assert isinstance(value, Money)
+        return Money(value.amount, value.currency, value.per or per)
+    words = span.of(passages.text).strip()
+    if re.fullmatch(r"[\d,. ]{3,}", words) and (amount := read_digits(words, money=True)) is not None and amount >= 10:
+        return Money(Decimal(amount), None, per)
+    return None
+
+
+def _period(label: str, head: str) -> tuple[str, str] | None:
+    """From and to: ISO dates where the label holds two, else "Lease Year 3" to "Lease Year 5"."""
+    from yarnex.core.values import find_dates
+
+    days = [f.value.day.isoformat() for f in find_dates(label)]
+    if len(days) >= 2:
+        return days[0], days[1]
+    if len(days) == 1:
+        return days[0], ""
+    m = RANGE.match(label)
+    if m:
+        unit = UNIT.search(label) or UNIT.search(head)
+        name = f"{unit[1].title()} " if unit else ""
+        return f"{name}{int(m['a'])}", f"{name}{int(m['b'] or m['a'])}"
+    return None

@@ -1,0 +1,146 @@
+"""Amounts of money with currency and what they are paid for; words and figures side by side are checked."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterator
+from decimal import Decimal
+
+from yarnex.core.document import Span
+from yarnex.core.values.numbers import DIGITS, WORDS, read_digits, read_words
+from yarnex.core.values.types import Found, Money
+
+# ISO 4217 codes; a bare dollar sign is taken as US dollars only where the document names no other dollar.
+SIGNS = {
+    "US$": "USD", "A$": "AUD", "AU$": "AUD", "C$": "CAD", "CA$": "CAD", "NZ$": "NZD", "HK$": "HKD", "S$": "SGD", "R$": "BRL",
+    "$": "USD", "£": "GBP", "€": "EUR", "¥": "JPY", "₹": "INR", "Rs.": "INR", "Rs": "INR", "₩": "KRW", "₺": "TRY", "zł": "PLN",
+}  # fmt: skip
+CODES = "USD EUR GBP AUD CAD NZD HKD SGD CHF JPY INR SEK NOK DKK PLN CZK HUF ZAR BRL MXN CNY KRW TRY AED SAR ILS".split()
+NAMES = {
+    "euro": "EUR", "euros": "EUR", "pound": "GBP", "pounds": "GBP", "pounds sterling": "GBP", "sterling": "GBP", "dollar": "USD",
+    "dollars": "USD", "us dollars": "USD", "united states dollars": "USD", "u.s. dollars": "USD", "australian dollars": "AUD",
+    "canadian dollars": "CAD", "rupees": "INR", "swiss francs": "CHF", "yen": "JPY",
+}  # fmt: skip
+SCALES = {
+    "k": 1_000, "thousand": 1_000, "m": 1_000_000, "mn": 1_000_000, "million": 1_000_000, "bn": 1_000_000_000,
+    "billion": 1_000_000_000, "lakh": 100_000, "crore": 10_000_000,
+}  # fmt: skip
+
+_marks = "|".join(re.escape(s) for s in sorted(SIGNS, key=len, reverse=True))
+_sign = rf"(?-i:{_marks}|(?:{'|'.join(CODES)})\b)"
+_name = "|".join(re.escape(n) for n in sorted(NAMES, key=len, reverse=True))
+_scale = r"(?:\s?(?P<scale{0}>million|billion|thousand|crore|lakh|bn|mn|m|k)\b)?"
+_figure = rf"(?P<neg>\(|-|−)?(?:(?P<sign>{_sign})\s?(?P<neg2>\()?(?P<d1>{DIGITS}){_scale.format(1)}\)?|(?P<d2>{DIGITS}){_scale.format(2)}\s?(?P<code>€|£|(?-i:{'|'.join(CODES)})\b|(?:{_name})\b))"
+_figure = _figure.replace(r"(?<![\w.,])", "", 1)  # a sign stands before the first digits
+_words = rf"(?P<words>{WORDS})(?:\s+and\s+(?P<cents>\d{{1,2}})/100)?\s+(?P<unit>{_name})\b(?:\s+and\s+(?P<minor>{WORDS})\s+(?:cents?|pence|penny))?"
+_form = re.compile(rf"(?:{_words}(?:\s*\(\s*(?P<shown>[^()]{{2,28}})\s*\))?)|(?:(?<![\w.,]){_figure})", re.IGNORECASE)
+
+PERIODS = {
+    "year": r"per\s+annum|p\.?\s?a\.?\b|(?:a|per|each|every)\s+(?:lease\s+|calendar\s+)?year|/\s?(?:yr|year)|yearly|annually|for\s+a\s+full\s+year|exclusive\s+per\s+annum",
+    "month": r"p\.?c\.?m\.?\b|(?:a|per|each|every)\s+(?:calendar\s+)?month|/\s?month|monthly",
+    "quarter": r"(?:a|per|each|every)\s+quarter|quarterly",
+    "week": r"(?:a|per|each|every)\s+week|weekly",
+    "day": r"(?:a|per|each|every|for\s+each)\s+day|daily|per\s+diem",
+    "hour": r"(?:an|per|each)\s+hour|hourly",
+}
+_area = r"(?:rentable\s+|usable\s+|net\s+)?(?P<area>square\s+f(?:oo|ee)t|sq\.?\s?f(?:oo|ee)?t\.?|sf\b|psf\b|square\s+met(?:re|er)s?|sq\.?\s?m(?:et(?:re|er)s?)?\b\.?|m²|m2\b)"
+_per_area = re.compile(
+    rf"\s*,?\s*(?:(?:per|a|for\s+each|for\s+every|/)\s*{_area}|(?P<psf>psf)\b)(?:\s+of\s+[\w\s]{{3,30}}?)?(?P<time>\s*,?\s*(?:{PERIODS['year']}))?(?P<month>\s*(?:{PERIODS['month']}))?",
+    re.IGNORECASE,
+)
+_per_period = {unit: re.compile(rf"\s*,?\s*(?:\([^()]{{1,30}}\)\s*)?(?:{form})", re.IGNORECASE) for unit, form in PERIODS.items()}
+
+
+def find_money(text: str, dollar: str = "USD") -> Iterator[Found[Money]]:
+    """Each amount, left to right; a malformed figure ("£1,00,0") is left alone, not guessed.
+
+    dollar: the currency that a bare dollar sign or the word stands for in this document.
+    """
+    for m in _form.finditer(text):
+        found = _from_words(m, dollar) if m["words"] else _from_figure(m, dollar)
+        if found is None:
+            continue
+        amount, currency, reading = found
+        end = m.end()
+        if text[m.start()] == "(" and not m["words"]:
+            if not text[end - 1 : end] == ")":
+                yield Found(Money(-amount, currency, None), Span(m.start() + 1, end), reading)
+                continue
+            amount = -amount if m["neg"] and not m["neg2"] and m["sign"] else amount
+        per, end = _paid_for(text, end)
+        yield Found(Money(amount, currency, per), Span(m.start(), end), reading)
+
+
+def _currency(sign: str, dollar: str) -> str | None:
+    if sign in ("$",):
+        return dollar
+    for table in (SIGNS, {c: c for c in CODES}):
+        if sign in table:
+            return table[sign]
+    low = sign.lower()
+    if low in ("dollar", "dollars"):
+        return dollar
+    return NAMES.get(low)
+
+
+def _from_figure(m: re.Match[str], dollar: str) -> tuple[Decimal, str | None, str] | None:
+    sign = m["sign"] or m["code"] or ""
+    currency = _currency(sign, dollar)
+    if currency is None:
+        return None  # "rs" or "usd" in the middle of ordinary words
+    value = read_digits(m["d1"] or m["d2"], money=True)
+    if value is None:
+        return None
+    scale = m["scale1"] or m["scale2"]
+    if scale:
+        value *= SCALES[scale.lower()]
+    return (-value if m["neg2"] or m["neg"] in ("-", "−") else value), currency, ""
+
+
+def _from_words(m: re.Match[str], dollar: str) -> tuple[Decimal, str | None, str] | None:
+    value = read_words(m["words"])
+    if value is None:
+        return None
+    value += Decimal(m["cents"] or 0) / 100
+    if m["minor"] and (minor := read_words(m["minor"])) is not None:
+        value += minor / 100
+    currency = _currency(m["unit"], dollar)
+    shown = next(find_money(m["shown"], dollar), None) if m["shown"] else None
+    if shown is not None and shown.value.amount != value:
+        return value, currency, f"the words say {value:,f}, the figures {shown.value.amount:,f}; the words are taken"
+    return value, (shown.value.currency if shown else None) or currency, ""
+
+
+def _paid_for(text: str, end: int) -> tuple[str | None, int]:
+    """What follows an amount: per year, per square foot ..., and where that ends."""
+    area = _per_area.match(text, end)
+    if area and (area["area"] or area["psf"]):
+        feet = (area["area"] or "ft").lower().replace(" ", "")
+        unit = "sq_ft" if re.search(r"f(?:oo|ee)?t|sf|ft", feet) else "sq_m"
+        if area["time"]:
+            unit += "_year"
+        elif area["month"]:
+            unit += "_month"
+        return unit, area.end()
+    for unit, form in _per_period.items():
+        m = form.match(text, end)
+        if m:
+            behind = _per_area.match(text, m.end())
+            if behind and behind["area"] and unit in ("year", "month"):
+                feet = "sq_ft" if "f" in behind["area"].lower() else "sq_m"
+                return f"{feet}_{unit}", behind.end()
+            return unit, m.end()
+    return None, end
+
+
+def usual_dollar(text: str) -> str:
+    """The currency that a bare dollar sign means in this document: the one that it names most, else US dollars."""
+    counts = {
+        code: len(re.findall(pattern, text))
+        for code, pattern in (
+            ("AUD", r"AUD|A\$|Australian dollar"), ("CAD", r"CAD|C\$|Canadian dollar"), ("NZD", r"NZD|NZ\$|New Zealand dollar"),
+            ("SGD", r"SGD|S\$|Singapore dollar"), ("HKD", r"HKD|HK\$|Hong Kong dollar"),
+        )
+    }  # fmt: skip
+    best = max(counts, key=lambda c: counts[c])
+    return best if counts[best] and not re.search(r"US\$|USD|United States dollar", text) else "USD"

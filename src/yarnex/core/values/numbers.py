@@ -1,0 +1,156 @@
+"""Numbers in digits, with either kind of separator, and in English words."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterator
+from decimal import Decimal
+
+from yarnex.core.document import Span
+from yarnex.core.values.types import Found
+
+UNITS = {
+    w: i
+    for i, w in enumerate(
+        "zero one two three four five six seven eight nine ten eleven twelve thirteen fourteen fifteen sixteen seventeen"
+        " eighteen nineteen".split()
+    )
+}
+TENS = {w: 10 * i for i, w in enumerate("twenty thirty forty fifty sixty seventy eighty ninety".split(), start=2)}
+SCALES = {"hundred": 100, "thousand": 1_000, "million": 1_000_000, "billion": 1_000_000_000, "lakh": 100_000, "crore": 10_000_000}
+ORDINALS = {
+    w: i
+    for i, w in enumerate(
+        "zeroth first second third fourth fifth sixth seventh eighth ninth tenth eleventh twelfth thirteenth fourteenth"
+        " fifteenth sixteenth seventeenth eighteenth nineteenth".split()
+    )
+    if i
+} | {w[:-1] + "ieth": v for w, v in TENS.items()} | {"hundredth": 100}
+FRACTIONS = {
+    "half": Decimal("0.5"), "third": Decimal(1) / 3, "quarter": Decimal("0.25"), "quarters": Decimal("0.25"),
+    "thirds": Decimal(1) / 3, "halves": Decimal("0.5"),
+}  # fmt: skip
+SIGNS = {"½": Decimal("0.5"), "¼": Decimal("0.25"), "¾": Decimal("0.75"), "⅓": Decimal(1) / 3, "⅔": Decimal(2) / 3}
+
+_word = "|".join(sorted([*UNITS, *TENS, *SCALES], key=len, reverse=True))
+_ordinal = "|".join(sorted(ORDINALS, key=len, reverse=True))
+WORDS = rf"(?:\b(?:{_word})\b(?:(?:\s+and\s+|[\s-]+)(?:{_word})\b(?![\s-](?:half|quarters?|thirds?)\b))*(?:\s+and\s+(?:a|one|three)[\s-](?:half|quarters?|third)\b)?)"
+ORDINAL_WORDS = rf"(?:(?:\b(?:{_word})\b(?:\s+and\s+|[\s-]+))*\b(?:{_ordinal})\b)"
+DIGITS = (
+    r"(?<![\w.,])(?:\d{1,3}(?:,\d{3})+(?:\.\d+)?|\d{1,2}(?:,\d{2})+,\d{3}(?:\.\d+)?|\d{1,3}(?:\.\d{3})+(?:,\d+)?"
+    r"|\d{1,3}(?:['’ \u00a0\u202f]\d{3})+(?:[.,]\d+)?|\d+(?:[.,]\d+)?)(?:\s?[½¼¾⅓⅔])?(?![\d]|[.,]\d)|(?<!\w)[½¼¾⅓⅔]"
+)
+NUMBER = rf"(?:{DIGITS}|{WORDS})"
+BOTH = rf"(?:{WORDS}\s*\(\s*(?:{DIGITS})\s*\)|{DIGITS}\s*\(\s*{WORDS}\s*\)|{NUMBER})"  # "seven (7)"
+
+_digits = re.compile(DIGITS)
+_words = re.compile(WORDS, re.IGNORECASE)
+_both = re.compile(BOTH, re.IGNORECASE)
+
+
+def read_digits(text: str, *, money: bool = False) -> Decimal | None:
+    """A number in digits; None where the separators make no number.
+
+    With both separators the last one is the decimal one. A lone comma before three digits parts thousands, else it
+    is a decimal comma; a lone point is a decimal point, but in money a point before three digits parts thousands.
+
+    >>> read_digits("84.500,00"), read_digits("1,250"), read_digits("2½")
+    (Decimal('84500.00'), Decimal('1250'), Decimal('2.5'))
+    """
+    text = re.sub(r"[\s'’]", "", text)
+    extra = Decimal(0)
+    if text and text[-1] in SIGNS:
+        extra, text = SIGNS[text[-1]], text[:-1]
+        if not text:
+            return extra
+    if "," in text and "." in text:
+        decimal = max(text.rfind(","), text.rfind("."))
+        whole, part = re.sub(r"[.,]", "", text[:decimal]), text[decimal + 1 :]
+        plain = f"{whole}.{part}"
+    elif "," in text:
+        head, *groups = text.split(",")
+        if all(len(g) == 3 for g in groups) or (len(groups) > 1 and len(groups[-1]) == 3):
+            plain = head + "".join(groups)
+        elif len(groups) == 1:
+            plain = f"{head}.{groups[0]}"
+        else:
+            return None
+    elif text.count(".") > 1 or (money and re.fullmatch(r"[1-9]\d{0,2}\.\d{3}", text)):
+        plain = text.replace(".", "")
+    else:
+        plain = text
+    return Decimal(plain) + extra if re.fullmatch(r"\d+(?:\.\d+)?", plain) else None
+
+
+def read_words(text: str) -> Decimal | None:
+    """A cardinal or ordinal number in words; None where the words make no number.
+
+    >>> read_words("Eighty-four thousand five hundred"), read_words("one hundred twentieth")
+    (Decimal('84500'), Decimal('120'))
+    """
+    parts = re.split(r"[\s-]+", text.lower().strip())
+    total, group = Decimal(0), Decimal(0)
+    seen = False
+    i = 0
+    while i < len(parts):
+        part = parts[i]
+        if part == "and" or (part == "a" and i + 1 < len(parts) and parts[i + 1] in FRACTIONS):
+            i += 1
+            continue
+        following = parts[i + 1] if i + 1 < len(parts) else ""
+        if seen and following in FRACTIONS and part in UNITS:
+            group += UNITS[part] * FRACTIONS[following]
+            i += 2
+            continue
+        if part in FRACTIONS and seen and parts[i - 1] == "a":
+            group += FRACTIONS[part]
+        elif part in UNITS:
+            group += UNITS[part]
+        elif part in TENS:
+            group += TENS[part]
+        elif part == "hundred" or part == "hundredth":
+            group = (group or 1) * 100
+        elif part in SCALES:
+            total += (group or 1) * SCALES[part]
+            group = Decimal(0)
+        elif part in ORDINALS:
+            group += ORDINALS[part]
+        else:
+            return None
+        seen = True
+        i += 1
+    return total + group if seen else None
+
+
+def read_year_words(text: str) -> int | None:
+    """A year in words: "Two Thousand and Nineteen", "nineteen ninety-eight", "twenty twenty-five"."""
+    parts = [p for p in re.split(r"[\s-]+", text.lower()) if p and p != "and"]
+    if parts and parts[0] in ("nineteen", "twenty") and "thousand" not in parts and "hundred" not in parts and len(parts) > 1:
+        rest = read_words(" ".join(parts[1:]))
+        return (UNITS.get(parts[0], 20)) * 100 + int(rest) if rest is not None and 10 <= rest < 100 else None
+    value = read_words(" ".join(parts))
+    return int(value) if value is not None and 1800 <= value <= 2200 else None
+
+
+def read_number(text: str, *, money: bool = False) -> tuple[Decimal | None, str]:
+    """A number in digits, words, or both ("seven (7)"), and a remark where the two disagree.
+
+    Where they disagree the words are taken, as the usual rule for documents has it.
+    """
+    digits = _digits.search(text)
+    words = _words.search(text)
+    by_digits = read_digits(digits.group(), money=money) if digits else None
+    by_words = read_words(words.group()) if words else None
+    if by_digits is not None and by_words is not None:
+        if by_digits != by_words:
+            return by_words, f"the words say {by_words:f}, the figures {by_digits:f}; the words are taken"
+        return by_words, ""
+    return (by_digits if by_digits is not None else by_words), ""
+
+
+def find_counts(text: str) -> Iterator[Found[Decimal]]:
+    """Each number, left to right, in digits, words or both."""
+    for m in _both.finditer(text):
+        value, reading = read_number(m.group())
+        if value is not None:
+            yield Found(value, Span(*m.span()), reading)

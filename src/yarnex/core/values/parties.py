@@ -1,0 +1,76 @@
+"""Names of organisations, and the roles that a document gives them: (the "Landlord")."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+from yarnex.core.document import Span
+from yarnex.core.values.types import Found, Party
+
+FORMS = (
+    r"Limited|Ltd\b\.?|LIMITED|LTD\b\.?|L\.?L\.?C\b\.?|L\.?L\.?P\b\.?|L\.P\.|LP\b|Inc\b\.?|INC\b\.?|Incorporated|Corporation|Corp\b\.?|CORPORATION|plc|PLC|p\.l\.c\."
+    r"|GmbH|AG\b|S\.A\.|SA\b|S\.r\.l\.|B\.V\.|BV\b|N\.V\.|NV\b|Pty\s+Ltd\b\.?|DAC\b|Co\b\.|Company|COMPANY|Trust|TRUST|Council|Bank|Association|Foundation|Partnership|University"
+)
+_word = r"(?:[A-Z0-9][\w&.'’/-]*|&|\((?:[A-Z][\w .&-]{0,25})\))"
+_link = r"(?:of|and|the|for|de|la|von|van|y)"
+_organisation = re.compile(rf"(?:{_word},?\s+)(?:(?:{_word}|{_link}),?\s+){{0,7}}?(?:{FORMS})(?!\w)")
+_role = re.compile(
+    r"\(\s*(?:(?:hereinafter|herein|hereafter|collectively|individually|together|each|as|called|referred\s+to|known|in\s+this\s+\w+|,|the|a|an|or|with|its|successors|and|assigns)\s+)*"
+    r"[\"“”'‘](?:the\s+)?(?P<role>[A-Z][A-Za-z’' -]{2,40}?)[\"”’']",
+)
+_start = re.compile(r"(?:\b(?:between|amongst|among|by\s+and\s+between|by|and|is\s+made|BETWEEN|AND|PARTIES)\b\s*:?\s*|\A|[\n\t;]\s*|\(\d\)\s*|\A\d\.\s*)")
+_stop = re.compile(
+    rf"(?:,\s+(?!(?:{FORMS})(?!\w))|;|\s+\((?!(?:[A-Z]{{2,4}}|[A-Z][a-z]+)\)[,\s])|\s+(?:of|whose|having|a company|acting|incorporated|registered|with|as|c/o|at)\s|\s+[–—-]\s|\Z)"
+)
+
+
+@dataclass(frozen=True, slots=True)
+class PartyRole:
+    """A party's name and the role given to it ("Landlord")."""
+
+    name: str
+    role: str
+
+
+def find_organisations(text: str) -> Iterator[Found[Party]]:
+    """Names that end in a legal form ("... Limited", "..., LLC"), left to right."""
+    for m in _organisation.finditer(text):
+        start = m.start()
+        lead = re.match(r"(?:(?:The|This|By|Between|And|As|For|Name|From|To|If|In)\s+)+", m.group())
+        if lead and not re.match(r"The\s+\w+\s+(?:Company|Trust|Bank|Council)", m.group()):
+            start += lead.end()
+        yield Found(Party(text[start : m.end()].rstrip(",")), Span(start, start + len(text[start : m.end()].rstrip(","))))
+
+
+def find_party_roles(text: str) -> Iterator[Found[PartyRole]]:
+    """Each 'NAME, a company ... (the "Role")', left to right; the span is the name's.
+
+    The name opens the clause that the bracketed role closes.
+    """
+    floor = 0
+    for m in _role.finditer(text):
+        clause = text[floor : m.start()]
+        begin = 0
+        for start in _start.finditer(clause):
+            rest = clause[start.end() :]
+            if rest[:1].isupper() or rest[:1].isdigit():
+                if _named(rest) and (begin == 0 or not _organisation.match(clause[begin:])):
+                    begin = start.end()
+                elif begin == 0:
+                    begin = start.end()
+        rest = clause[begin:]
+        rest = re.sub(r"\A[^A-Z0-9]*", "", rest)
+        begin = floor + clause.rfind(rest) if rest else m.start()
+        stop = _stop.search(rest)
+        name = rest[: stop.start()] if stop else rest
+        name = name.strip(" ,:")
+        if name and len(name) < 120 and len(name.split()) <= 14 and re.match(r"[A-Z0-9]", name) and not name.lower().startswith(("this ", "the date", "section ")):
+            yield Found(PartyRole(name, m["role"].strip()), Span(begin, begin + len(name)))
+        close = text.find(")", m.end())
+        floor = close + 1 if close >= 0 else m.end()
+
+
+def _named(text: str) -> bool:
+    return bool(re.match(rf"{_word}", text))

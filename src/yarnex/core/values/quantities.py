@@ -1,0 +1,86 @@
+"""Areas, lengths, weights, spaces and other amounts with a unit."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterator
+from decimal import Decimal
+
+from yarnex.core.document import Span
+from yarnex.core.values.numbers import BOTH, read_number
+from yarnex.core.values.types import Found, Quantity
+
+# Unit as shown in the results, and the words for it. Names follow UCUM's plain words with "_" for blanks.
+UNITS = {
+    "sq_ft": r"(?:rentable\s+|usable\s+|gross\s+|net\s+)?(?:square\s+f(?:ee|oo)t|sq\.?\s?f(?:ee|oo)?t\.?|s\.f\.|sf|ft²|ft2)",
+    "sq_m": r"(?:square\s+met(?:re|er)s?|sq\.?\s?m(?:et(?:re|er)s?)?\.?|m²|m2)",
+    "sq_yd": r"square\s+yards?|sq\.?\s?yds?\.?",
+    "ha": r"hectares?|ha",
+    "acre": r"acres?",
+    "miles": r"miles?",
+    "km": r"kilomet(?:re|er)s?|km",
+    "mm": r"millimet(?:re|er)s?|mm",
+    "cm": r"centimet(?:re|er)s?|cm",
+    "m": r"met(?:re|er)s?|m",
+    "ft": r"feet|foot|ft\.?",
+    "cu_m": r"cubic\s+met(?:re|er)s?|m³|m3",
+    "kN/m2": r"kN\s?/\s?m(?:²|2)|kN\s+per\s+(?:sq(?:uare)?\.?\s?m(?:et(?:re|er))?)|kilonewtons?\s+per\s+square\s+met(?:re|er)",
+    "kg": r"kilogram(?:me)?s?|kg",
+    "tonnes": r"(?:metric\s+)?tonn?es?",
+    "kW": r"kilowatts?|kW",
+    "kVA": r"kVA",
+    "amps": r"amp(?:ere)?s?",
+    "spaces": r"(?:\w+\s+){0,3}?(?:parking\s+|car\s+|van\s+|lorry\s+)?(?:spaces|bays|stalls)",
+}
+_form = re.compile(
+    rf"(?P<number>{BOTH})(?:\s?|-)(?:" + "|".join(f"(?P<u{i}>{p})(?!\\w)" for i, p in enumerate(UNITS.values())) + ")",
+    re.IGNORECASE,
+)
+_names = list(UNITS)
+
+
+def find_quantities(text: str) -> Iterator[Found[Quantity]]:
+    """Each number with a known unit, left to right; a unit's letter case matters only for "m" against "M"."""
+    for m in _form.finditer(text):
+        if re.search(r"[$£€¥]\s?\Z", text[max(0, m.start() - 2) : m.start()]):
+            continue  # money "per square foot" is no area
+        place = next(i for i in range(len(_names)) if m[f"u{i}"])
+        shown = m[f"u{place}"]
+        if _names[place] == "m" and shown == "M":
+            continue
+        value, reading = read_number(m["number"])
+        if value is not None:
+            yield Found(Quantity(value, _names[place]), Span(*m.span()), reading)
+
+
+PINT_NAMES = {
+    "sq_ft": "foot ** 2", "sq_m": "meter ** 2", "sq_yd": "yard ** 2", "ha": "hectare", "acre": "acre", "miles": "mile", "km": "kilometer",
+    "mm": "millimeter", "cm": "centimeter", "m": "meter", "ft": "foot", "cu_m": "meter ** 3", "kg": "kilogram", "tonnes": "metric_ton",
+}  # fmt: skip
+
+
+def convert(quantity: Quantity, unit: str) -> Quantity | None:
+    """The same amount in another unit, to six figures; None where the two do not measure the same thing."""
+    if quantity.unit == unit:
+        return quantity
+    if quantity.unit not in PINT_NAMES or unit not in PINT_NAMES:
+        return None
+    return Quantity(round_figures(quantity.value * unit_factor(quantity.unit, unit)), unit) if unit_factor(quantity.unit, unit) else None
+
+
+def unit_factor(unit: str, other: str) -> Decimal:
+    """How many of `other` one `unit` is; 0 where they do not measure the same thing."""
+    import pint
+
+    registry = pint.UnitRegistry(non_int_type=Decimal)
+    try:
+        return Decimal(registry.Quantity(Decimal(1), PINT_NAMES[unit]).to(PINT_NAMES[other]).magnitude)
+    except pint.DimensionalityError:
+        return Decimal(0)
+
+
+def round_figures(value: Decimal, figures: int = 6) -> Decimal:
+    """Rounded to so many significant figures."""
+    if not value:
+        return value
+    return round(value, figures - value.adjusted() - 1)

@@ -2,7 +2,7 @@
 
     not less than <value> ... prior [written] notice (from|by) the tenant
 
-Words match words, any case, over any white space, with either kind of apostrophe. `...` is up to 90 characters of the
+Words match words, any case, over any white space and commas, with either kind of apostrophe. `...` is up to 120 characters of the
 same sentence, `[...]` may be left out, `(a|b)` is one or the other, `word*` any ending, `<value>` the place of the
 value that is looked for.
 """
@@ -14,6 +14,8 @@ from dataclasses import dataclass
 from functools import lru_cache
 
 SLOT = "<value>"
+LEAD_END = r"\s*[\"“'‘(]?\s*\Z"  # a value may stand in quotation marks or brackets
+FOLLOW_START = r"[\"”'’)]*\s*"
 _token = re.compile(r"\.\.\.|<value>|[()\[\]|]|\s+|[^\s()\[\]|]+?(?=\.\.\.|<value>|[()\[\]|\s]|\Z)")
 
 
@@ -47,9 +49,9 @@ def _source(part: str) -> str:
     for m in _token.finditer(part):
         token = m.group()
         if token == "...":
-            out.append(r"[^;]{0,90}?")
+            out.append(r"[^;]{0,120}?")
         elif token.isspace():
-            out.append(r"\s+" if out and not out[-1].endswith("{0,90}?") else r"\s*")
+            out.append(r"[\s,]+" if out and not out[-1].endswith("{0,120}?") else r"\s*")
         elif token == "[":
             depth.append("[")
             out.append("(?:(?:")
@@ -72,7 +74,7 @@ def _source(part: str) -> str:
             out.append(_word(token))
     if depth:
         raise PhraseError(f"a bracket is left open in {part!r}")
-    return "".join(out).replace(r"\s*)?\s+", r"\s*)?")
+    return "".join(out).replace(r"\s*)?[\s,]+", r"\s*)?")
 
 
 def _word(token: str) -> str:
@@ -106,7 +108,7 @@ def compile_phrase(text: str) -> Phrase:
             lead += r"\s*"
         follow = _source(after.lstrip())
         return Phrase(
-            text, None, re.compile(lead + r"\s*\Z", re.IGNORECASE), re.compile(r"\s*" + follow, re.IGNORECASE), _key(text)
+            text, None, re.compile(lead + LEAD_END, re.IGNORECASE), re.compile(FOLLOW_START + follow, re.IGNORECASE), _key(text)
         )
     return Phrase(text, re.compile(_source(text), re.IGNORECASE), None, None, _key(text))
 

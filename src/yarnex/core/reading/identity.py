@@ -76,18 +76,18 @@ def identify(document: Document) -> Identity:
         score = 0.0
         for phrase in kind.titles:
             if phrase.whole is not None and (m := phrase.whole.search(title_words)):
-                score += 4 + len(m.group()) / 100
+                score += 10
                 why.append(f"the title says {m.group()!r}")
                 break
         for phrase in kind.words:
             if phrase.whole is not None and (m := phrase.whole.search(opening)):
-                score += 1
+                score += 0.5
                 why.append(f"it says {re.sub(chr(92) + 's+', ' ', m.group())!r}")
-        if score > best_score:
-            best, best_score, best_why = kind, score, tuple(why)
+        if min(score, 10 + (score > 10) * 0.1) > best_score:  # among titles that fit, the first kind listed is the narrowest
+            best, best_score, best_why = kind, min(score, 10.1), tuple(why)
     dated = _dated(document)
     cite = Cite(document, title) if title else None
-    if best is None or best_score < 2:
+    if best is None or best_score < 1:
         return Identity("unknown", "Unknown kind", cite, dated, ("neither title nor wording names a known kind",))
     return Identity(best.name, best.label, cite, dated, best_why)
 

@@ -6,14 +6,14 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
 from yarnex.core.document import Cite, Document
-from yarnex.core.terms.computed import RULES
+from yarnex.core.terms.computed import RULES, formula_words
 from yarnex.core.terms.finders import FINDERS, TYPED
 from yarnex.core.terms.model import Candidate, Finding, Sheet, Term
 from yarnex.core.terms.passages import Passages
 from yarnex.core.values import same_value
 
 CONFLICT_FLOOR = 0.8  # evidence weaker than this never makes a conflict
-CONFLICT_MARGIN = 0.09
+CONFLICT_MARGIN = 0.05
 NEAR_SHOWN = 3
 
 
@@ -47,13 +47,20 @@ def abstract(document: Document, sheet: Sheet) -> Abstract:
         findings[term.id] = _chosen(term, candidates_of(term, passages), passages)
     for _ in range(2):  # a computed value may be what another one needs
         for term in sheet.terms:
-            if term.compute and findings[term.id].state == "not_found":
+            if term.compute and _open(findings[term.id]):
                 made = RULES[term.compute](term, findings, passages)
                 if made is not None:
                     findings[term.id] = Finding(
                         document, term, "computed", made.value, made.text, min(_least(made.cites, findings), 0.9), made.cites,
                         made.working, why=(f"worked out by the rule {term.compute!r}",),
                     )  # fmt: skip
+    for term in sheet.terms:
+        if term.compute and term.type == "date" and _open(findings[term.id]) and findings[term.id].state != "stated":
+            cite = formula_words(term, passages)
+            if cite is not None:
+                findings[term.id] = Finding(
+                    document, term, "stated", None, cite.quote, 0.62, (cite,), ("a formula; the day that it counts from is not known",)
+                )
     return Abstract(document, sheet, tuple(findings[t.id] for t in sheet.terms), passages)
 
 
@@ -62,6 +69,11 @@ def abstract_all(documents: Sequence[Document], sheet: Sheet) -> tuple[Abstract,
     from yarnex.core.terms.amendments import lay_over
 
     return lay_over([abstract(document, sheet) for document in documents])
+
+
+def _open(finding: Finding) -> bool:
+    """True where a rule may fill the term: nothing was found, or only a formula in words."""
+    return finding.state in ("not_found", "blank") or (finding.state == "stated" and finding.value is None)
 
 
 def _least(cites: Sequence[Cite], findings: dict[str, Finding]) -> float:
@@ -88,6 +100,11 @@ def _chosen(term: Term, found: list[Candidate], passages: Passages) -> Finding:
         for rival in rivals[:3]:
             cites.append(rival.quote)
             working.append(f"also stated as {rival.text.quote!r} ({rival.quote.place})")
+    elif term.several:
+        for other in found[1:]:
+            if len(cites) < 4 and other.weight >= 0.7 and all(not same_value(other.value, c.value) for c in [best]) and all(not other.quote.span.overlaps(c.span) for c in cites):
+                cites.append(other.quote)
+                working.append(f"also stated: {_line(other.text.quote)} ({other.quote.place})")
     else:
         second = next((c for c in same if abs(c.quote.span.start - best.quote.span.start) > 200 and c.weight > 0.7), None)
         if second is not None and best.state == "stated" and term.type != "text":
@@ -95,6 +112,11 @@ def _chosen(term: Term, found: list[Candidate], passages: Passages) -> Finding:
     return Finding(
         document, term, state, best.value, best.text.quote, confidence, tuple(cites), tuple(working), why=why, rivals=tuple(found),
     )  # fmt: skip
+
+
+def _line(text: str) -> str:
+    text = " ".join(text.split())
+    return text if len(text) <= 100 else text[:97].rsplit(" ", 1)[0] + " …"
 
 
 def _differs(best: Candidate, other: Candidate, term: Term) -> bool:

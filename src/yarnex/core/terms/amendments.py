@@ -12,10 +12,21 @@ from yarnex.core.terms.abstract import Abstract
 from yarnex.core.terms.computed import RULES
 from yarnex.core.terms.model import Finding
 from yarnex.core.terms.passages import Passages
-from yarnex.core.values import DateValue, Party, same_value
+from yarnex.core.values import (
+    DateValue,
+    Party,
+    Text,
+    Value,
+    find_dates,
+    find_durations,
+    find_money,
+    find_percents,
+    find_quantities,
+    same_value,
+)
 
 KINDS = ("amendment", "side_letter")
-OWN_TERMS = ("lease_date", "governing_law", "entire_agreement")  # of the amendment itself, not of the lease
+OWN_TERMS = ("lease_date", "governing_law", "entire_agreement", "broker")  # of the amendment itself, not of the lease
 DELETES = re.compile(r"\b(?:is|are)\s+(?:hereby\s+)?(?:deleted|removed|struck out|cancelled|of no further)", re.IGNORECASE)
 REPLACES = re.compile(r"\b(?:replaced|substituted|amended|restated)\b", re.IGNORECASE)
 CLAUSE = re.compile(r"(?:\b(?:Section|Clause|Article|Paragraph)s?\s+|,\s*|\band\s+)(?P<n>\d{1,2}(?:\.\d{1,3})+|\d{1,2}(?=\s*\())", re.IGNORECASE)
@@ -63,6 +74,7 @@ def _changed(base: Abstract, amendment: Abstract) -> Abstract:
     for finding in base.findings:
         other = amendment.finding(finding.term.id)
         new.append(_amended(finding, other, amendment) if other is not None else finding)
+    new = [_reworded(finding, amendment) for finding in new]
     new = _deletions(new, amendment)
     new = _computed_again(new, base.passages)
     return replace(base, findings=tuple(new), amended_by=(*base.amended_by, amendment.document.path))
@@ -75,16 +87,56 @@ def _amended(old: Finding, new: Finding, amendment: Abstract) -> Finding:
     if same_value(old.value, new.value) or old.term.type in ("yes_no",):
         return old
     cite = new.cites[0]
-    if re.search(r"recital|background|whereas", amendment.passages.headings_of(amendment.document.block_at(cite.span.start) or amendment.document.blocks[0])):
+    block = amendment.document.block_at(cite.span.start)
+    last = amendment.passages.headings_of(block).rsplit(" / ", 1)[-1] if block else ""
+    if re.search(r"recital|background|whereas", last) and old.term.type != "party":
         return old
     if old.term.type == "text" and not (DELETES.search(cite.quote) or REPLACES.search(cite.quote) or "shall" in cite.quote):
         return old
     said = f"{new.document.name}, {cite.place}" if cite.place else new.document.name
+    if old.term.several and old.found:
+        return replace(old, cites=(*old.cites, cite), working=(*old.working, f"also in {said}: {_short(new.text)!r}"))
     before = old.text if old.found else "nothing found there"
     return Finding(
         old.document, old.term, "amended", new.value, new.text, min(new.confidence, 0.9), (*new.cites, *old.cites),
         (f"{said}: now {_short(new.text)!r}; before: {_short(before)!r}", *new.working), why=new.why,
     )  # fmt: skip
+
+
+REWORDS = re.compile(
+    r"[“\"](?P<old>[^”\"]{1,80})[”\"][^“”\"]{0,120}?\b(?:replaced|substituted)\s+(?:with|by)\s+[“\"](?P<new>[^”\"]{1,80}?)[.,]?[”\"]"
+    r"|replacing\s+[“\"](?P<old2>[^”\"]{1,80})[”\"]\s+(?:with|by)\s+[“\"](?P<new2>[^”\"]{1,80}?)[.,]?[”\"]",
+    re.IGNORECASE,
+)
+
+
+def _reworded(old: Finding, amendment: Abstract) -> Finding:
+    """Words that the amendment replaces inside the clause that a finding was taken from."""
+    if not old.usable or old.state == "amended" or old.term.type not in ("duration", "percent", "money", "number", "date", "text"):
+        return old
+    place = old.cites[0].section
+    for span in _long_sentences(amendment.passages):
+        words = span.of(amendment.document.text)
+        for m in REWORDS.finditer(words):
+            before, after = m["old"] or m["old2"], m["new"] or m["new2"]
+            clauses = re.findall(r"(?:Sections?|Clauses?|Paragraphs?)\s+(\d[\d.]*\d|\d)", words[: m.end()], re.IGNORECASE)
+            if before.lower() not in old.text.lower() or not any(re.search(rf"(?<![\d.]){re.escape(c)}(?![\d.])", place) for c in clauses):
+                continue
+            text = re.sub(re.escape(before), after, old.text, flags=re.IGNORECASE)
+            cite = Cite(amendment.document, Span(span.start + m.start(), span.start + m.end()))
+            value = _parsed_again(old, text)
+            working = (f"{amendment.document.name}, {cite.place}: {before!r} becomes {after!r}; before: {_short(old.text)!r}",)
+            return replace(old, state="amended", value=value, text=text, cites=(cite, *old.cites), working=working, confidence=min(old.confidence, 0.9))
+    return old
+
+
+def _parsed_again(old: Finding, text: str) -> Value | None:
+    """The value of reworded text, in the term's type."""
+    finders = {"duration": find_durations, "percent": find_percents, "money": find_money, "number": find_quantities, "date": find_dates}
+    if old.term.type == "text":
+        return Text(" ".join(text.split()))
+    found = next(iter(finders[old.term.type](text)), None)  # type: ignore[operator]
+    return found.value if found is not None else None
 
 
 def _short(text: str) -> str:

@@ -207,6 +207,17 @@ def by_formula(term: Term, findings: Findings, passages: Passages) -> Computed |
     return None
 
 
+def formula_words(term: Term, passages: Passages) -> Cite | None:
+    """The words of a date formula for a term whose base day is not known: "the last day of the 120th full month ..."."""
+    for sentence in passages.sentences:
+        words = sentence.span.of(passages.text)
+        if any(c.whole and c.whole.search(words) for c in term.near) and not says(term.excludes, words):
+            m = NTH_MONTH.search(words) or ANNIVERSARY.search(words)
+            if m:
+                return Cite(passages.document, Span(sentence.span.start + m.start(), sentence.span.start + m.end()))
+    return None
+
+
 # ------------------------------------------------------------------ rules by name
 def lease_end(term: Term, findings: Findings, passages: Passages) -> Computed | None:
     """The formula where the document gives one, else start + term - 1 day (a term "from and including" its first day)."""

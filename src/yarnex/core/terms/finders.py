@@ -10,7 +10,8 @@ import re
 from collections.abc import Callable, Iterator
 
 from yarnex.core.document import Cite, Span
-from yarnex.core.phrases import Phrase, says
+from yarnex.core.phrases import FOLLOW_START, LEAD_END, Phrase, says
+from yarnex.core.reading.layout.paragraphs import number_of
 from yarnex.core.terms.model import Candidate, Term
 from yarnex.core.terms.passages import BLACKED_OUT, BLANK, Labelled, Passages, Sentence, plain_label
 from yarnex.core.terms.schedules import find_schedules
@@ -19,6 +20,8 @@ from yarnex.core.values import Found, ListOf, Money, Party, Quantity, Text, Valu
 Finder = Callable[[Term, Passages], Iterator[Candidate]]
 TYPED = ("date", "money", "percent", "number", "duration")
 MAX_QUOTE = 480  # characters
+REACH = 30  # characters before a cue, and twice as many after the value, whose words may rule it out
+REFERENCE = re.compile(r"\A.{0,50}?\b(?:described|set out|specified|stated|payable|defined|contained|shown)\b[^.;]{0,60}\b(?:Schedule|clause|Clause|Section|Exhibit|Part|paragraph|Particulars|Appendix|Annex)\b")
 PASSING = re.compile(r"\A(?:see|as (?:set out|stated|defined|described)|refer to|per)\b", re.IGNORECASE)
 DAY = re.compile(
     r"(?:(?P<d>\d{1,2})(?:st|nd|rd|th)?\s+(?:day\s+of\s+)?(?P<m>January|February|March|April|May|June|July|August|September|October|November|December)"
@@ -117,13 +120,16 @@ def _from_value_words(
         yield _gap(passages, gaps[0][0], gaps[0][1], weight, finder, why, quote)
         return
     if term.type in TYPED:
-        found = [f for f in passages.values_in(term.type, span) if _fits(term, f.value)]
+        found = [f for f in passages.values_in(term.value_type, span) if _fits(term, f.value)]
         if found:
             yield _candidate(passages, term, found[0], weight, finder, why, quote)
         elif gaps:
             yield _gap(passages, gaps[0][0], gaps[0][1], weight - 0.1, finder, why, quote)
         elif labelled is not None and not PASSING.match(words) and len(words) < 160 and labelled.source != "heading":
             yield Candidate("stated", None, Cite(passages.document, span), quote, weight - 0.3, finder, why + ", not in the wanted form")
+        elif finder == "definition" and term.type == "date" and re.search(r"\b(?:date|day)\b", words):
+            piece = _shortened(passages.text, span)
+            yield Candidate("stated", None, Cite(passages.document, piece), quote, weight - 0.28, finder, why + ", as a formula without a date")
     elif term.type == "party":
         name = _party_name(words)
         if name:
@@ -133,6 +139,7 @@ def _from_value_words(
         piece = _shortened(passages.text, span)
         if not PASSING.match(words):
             cite = Cite(passages.document, piece)
+            weight -= 0.3 if len(words) < 160 and REFERENCE.search(words) else 0.0  # the substance stands elsewhere
             yield Candidate("stated", Text(_said(cite.quote)), cite, quote, weight, finder, why)
     elif term.type == "list":
         items = _list_items(term, passages, span)
@@ -201,7 +208,7 @@ def from_definitions(term: Term, passages: Passages) -> Iterator[Candidate]:
         if not definition.inline:
             yield from _from_value_words(term, passages, definition.meaning, definition.sentence, 0.92, "definition", why)
         elif term.type in TYPED:
-            found = [f for f in passages.values_in(term.type, definition.meaning) if _fits(term, f.value)]
+            found = [f for f in passages.values_in(term.value_type, definition.meaning) if _fits(term, f.value)]
             if found and definition.meaning.end - found[-1].span.end < 90:
                 quote = Cite(passages.document, _cut(passages.text, definition.sentence, found[-1].span))
                 yield _candidate(passages, term, found[-1], 0.9, "definition", f"called {definition.name!r} where it stands", quote)
@@ -221,11 +228,6 @@ def from_roles(term: Term, passages: Passages) -> Iterator[Candidate]:
 
 
 # ------------------------------------------------------------------ sentences
-def _sentences_with(passages: Passages, phrase: Phrase) -> Iterator[Sentence]:
-    for sentence in passages.sentences:
-        yield sentence
-
-
 def _context_bonus(term: Term, headings: str) -> float:
     bonus = 0.0
     last = headings.rsplit(" / ", 1)[-1]
@@ -235,21 +237,38 @@ def _context_bonus(term: Term, headings: str) -> float:
         bonus += 0.05
     if re.search(r"special (?:condition|provision|term)s?|rider|addend", headings):
         bonus += 0.06
-    if re.search(r"recital|background|whereas|form of|certificate|interpretation", headings):
+    if re.search(r"recital|background|whereas|\bform of\b|certificate\Z", last):
         bonus -= 0.14
     return bonus
 
 
+SUBJECT = re.compile(
+    r"\A(?:[\W\d]|(?:section|clause)\s)*(?:[A-Z][\w'’ ]{2,40}\.\s+)?(?:the\s+)?(?:(?P<landlord>landlord|lessor|licensor|owner)|(?P<tenant>tenant|lessee|licensee|occupier))\s+"
+    r"(?:shall|must|will|covenants|agrees|may|is\s+to)\b",
+    re.IGNORECASE,
+)
+
+
+def _subject(sentence: str) -> str:
+    """Whose duty a sentence states: "landlord", "tenant", or "" where it does not open with either."""
+    m = SUBJECT.match(sentence)
+    return "" if m is None else ("landlord" if m["landlord"] else "tenant")
+
+
 def from_cues(term: Term, passages: Passages) -> Iterator[Candidate]:
     """Sentences in which the words around a value are those of the term."""
-    if not term.cues or term.type not in (*TYPED, "text", "list", "party"):
+    if not (term.cues or term.clause_cues) or term.type not in (*TYPED, "text", "list", "party"):
         return
     text = passages.text
     for sentence in passages.sentences:
         words = sentence.span.of(text)
         low = words.lower()
         cues = [(i, c) for i, c in enumerate(term.cues) if not c.key or c.key in low]
-        if not cues or says(term.excludes, words):
+        if term.clause_cues and any(p.whole is not None and p.whole.search(sentence.headings) for p in term.headings):
+            cues += [(i, c) for i, c in enumerate(term.clause_cues) if not c.key or c.key in low]
+        if not cues or (term.type not in TYPED and says(term.excludes, words)):
+            continue
+        if term.by and _subject(words) not in ("", term.by):
             continue
         bonus = _context_bonus(term, sentence.headings)
         for place, cue in cues:
@@ -271,13 +290,14 @@ def _typed_by_cue(
 ) -> Iterator[Candidate]:
     text, span = passages.text, sentence.span
     spots: list[tuple[Span, Found[Value] | None, str]] = [
-        (f.span, f, "") for f in passages.values_in(term.type, span) if _fits(term, f.value)
+        (f.span, f, "") for f in passages.values_in(term.value_type, span) if _fits(term, f.value)
     ]
     spots += [(gap, None, state) for gap, state in passages.gaps_in(span)]
     if cue.has_slot:
         assert cue.before is not None and cue.after is not None
         for at, found, state in spots:
-            if cue.before.search(text[span.start : at.start]) and cue.after.match(text[at.end : span.end]):
+            lead = cue.before.search(text[span.start : at.start])
+            if lead and cue.after.match(text[at.end : span.end]) and not _excluded(term, text, span, span.start + lead.start(), at):
                 if found is not None:
                     yield _candidate(passages, term, found, weight, "cue", why)
                 else:
@@ -294,11 +314,29 @@ def _typed_by_cue(
     if nearest is None:
         return
     distance, at, found, state = nearest
+    if _excluded(term, text, span, m.start(), at):
+        return
     weight -= 0.04 + min(0.1, max(0, distance) * 0.001)
     if found is not None:
         yield _candidate(passages, term, found, weight, "cue", why + ", and this is the value nearest to it")
     else:
         yield _gap(passages, at, state, weight - 0.15, "cue", why)
+
+
+def _excluded(term: Term, text: str, sentence: Span, cue: int, value: Span) -> bool:
+    """True where the words of the cue, or those close to the value, say that it is about something else."""
+    start = max(sentence.start, min(cue, value.start) - REACH)
+    near = text[start : min(sentence.end, value.end + 2 * REACH)]
+    return says(term.excludes, near) is not None
+
+
+def _without_number(passages: Passages, span: Span) -> Span:
+    """The span without the clause number that opens its block."""
+    block = passages.document.block_at(span.start)
+    if block is None or not block.number or block.span.start != span.start:
+        return span
+    _, rest = number_of(span.of(passages.text))
+    return Span(span.end - len(rest), span.end) if rest.strip() else span
 
 
 def _text_by_cue(
@@ -307,18 +345,18 @@ def _text_by_cue(
     text, span = passages.text, sentence.span
     if cue.whole is not None:
         if cue.whole.search(text, span.start, span.end) and term.type == "text":
-            piece = _shortened(text, span)
+            piece = _shortened(text, _without_number(passages, span))
             cite = Cite(passages.document, piece)
             yield Candidate("stated", Text(_said(cite.quote)), cite, _quote(passages, span), weight - 0.06, "cue", why)
         return
     assert cue.before is not None and cue.after is not None
-    lead = re.compile(cue.before.pattern.removesuffix(r"\Z"), re.IGNORECASE)
+    lead = re.compile(cue.before.pattern.removesuffix(LEAD_END), re.IGNORECASE)
     m = lead.search(text, span.start, span.end)
     if not m:
         return
     start = m.end()
     end = span.end
-    closing = cue.after.pattern.removeprefix(r"\s*")
+    closing = cue.after.pattern.removeprefix(FOLLOW_START)
     if closing:
         stop = re.compile(r"\s*,?\s*" + closing, re.IGNORECASE).search(text, start, span.end)
         if not stop:
@@ -327,6 +365,7 @@ def _text_by_cue(
     stop = re.compile(r";|,?\s+(?:provided that|PROVIDED|and for no other)\b").search(text, start, end)
     if stop:
         end = stop.start()
+    start += len(re.match(r"[\s,:;–-]*", text[start:end]).group())  # type: ignore[union-attr]
     piece = Span(start, start + len(text[start:end].rstrip(" .,;:")))
     words = piece.of(text).strip()
     if len(words) < 2:
@@ -377,6 +416,8 @@ def from_headed_clauses(term: Term, passages: Passages) -> Iterator[Candidate]:
         if not exact and not (len(heading) < 60 and any(p.whole is not None and p.whole.match(heading) for p in term.headings)):
             continue
         span = _clause_text(passages, place)
+        if span is not None and term.by and _subject(span.of(text)) not in ("", term.by):
+            continue
         if span is None or says(term.excludes, span.of(text)[:400]):
             continue
         why = f"the clause is headed {heading!r}"
@@ -388,7 +429,7 @@ def from_headed_clauses(term: Term, passages: Passages) -> Iterator[Candidate]:
                 weight -= 0.08  # it varies the main clause, which says more
             yield Candidate("stated", Text(_said(cite.quote)), cite, cite, weight, "heading", why)
         elif term.type in TYPED and exact:
-            found = [f for f in passages.values_in(term.type, span) if _fits(term, f.value)]
+            found = [f for f in passages.values_in(term.value_type, span) if _fits(term, f.value)]
             if len({repr(f.value) for f in found}) == 1:
                 yield _candidate(passages, term, found[0], 0.56, "heading", why + " and holds this value only")
 
@@ -457,7 +498,7 @@ def _cell_values(term: Term, passages: Passages, span: Span, head: str) -> Itera
     from yarnex.core.values import find_counts
     from yarnex.core.values.quantities import UNITS
 
-    typed = [f for f in passages.values_in(term.type, span) if _fits(term, f.value)]
+    typed = [f for f in passages.values_in(term.value_type, span) if _fits(term, f.value)]
     yield from typed
     if typed or term.type != "number":
         return

@@ -13,8 +13,10 @@ from yarnex.core.document.sentences import sentences
 from yarnex.core.values import (
     Found,
     PartyRole,
+    Quantity,
     Value,
     date_order,
+    find_counts,
     find_dates,
     find_durations,
     find_money,
@@ -75,6 +77,11 @@ def plain_label(text: str) -> str:
     return re.sub(r"\s+", " ", text).strip(" .,-–—")
 
 
+def _counts(text: str) -> Iterator[Found[Quantity]]:
+    for found in find_counts(text):
+        yield Found(Quantity(found.value), found.span, found.reading)
+
+
 class Passages:
     """One document's passages; everything is worked out once, when first asked for."""
 
@@ -110,7 +117,10 @@ class Passages:
             if block.kind == "table":
                 continue
             start = block.span.start
-            for span in sentences(block.span.of(self.text)):
+            words = block.span.of(self.text)
+            for span in sentences(words):
+                if block.heading and block.kind != "heading" and plain_label(span.of(words)).lower().endswith(plain_label(block.heading).lower()) and span.start < 30 + len(block.heading) and span.end - span.start < len(block.heading) + 24:
+                    continue  # the run-in heading itself
                 out.append(Sentence(Span(start + span.start, start + span.end), place, self.headings_of(block)))
         return out
 
@@ -141,6 +151,7 @@ class Passages:
                 "percent": find_percents,  # type: ignore[dict-item]
                 "number": find_quantities,  # type: ignore[dict-item]
                 "duration": find_durations,  # type: ignore[dict-item]
+                "count": _counts,  # type: ignore[dict-item]
             }
             found = []
             for start, text in self._pieces():

@@ -30,7 +30,7 @@ _marks = "|".join(re.escape(s) for s in sorted(SIGNS, key=len, reverse=True))
 _sign = rf"(?-i:{_marks}|(?:{'|'.join(CODES)})\b)"
 _name = "|".join(re.escape(n) for n in sorted(NAMES, key=len, reverse=True))
 _scale = r"(?:\s?(?P<scale{0}>million|billion|thousand|crore|lakh|bn|mn|m|k)\b)?"
-_figure = rf"(?P<neg>\(|-|−)?(?:(?P<sign>{_sign})\s?(?P<neg2>\()?(?P<d1>{DIGITS}){_scale.format(1)}\)?|(?P<d2>{DIGITS}){_scale.format(2)}\s?(?P<code>€|£|(?-i:{'|'.join(CODES)})\b|(?:{_name})\b))"
+_figure = rf"(?P<neg>-|−)?(?P<open>\((?=[^()]{{1,24}}\)))?(?:(?P<sign>{_sign})\s?(?P<inner>\()?(?P<d1>{DIGITS}){_scale.format(1)}(?(inner)\))|(?P<d2>{DIGITS}){_scale.format(2)}\s?(?P<code>€|£|(?-i:{'|'.join(CODES)})\b|(?:{_name})\b))"
 _figure = _figure.replace(r"(?<![\w.,])", "", 1)  # a sign stands before the first digits
 _words = rf"(?P<words>{WORDS})(?:\s+and\s+(?P<cents>\d{{1,2}})/100)?\s+(?P<unit>{_name})\b(?:\s+and\s+(?P<minor>{WORDS})\s+(?:cents?|pence|penny))?"
 _form = re.compile(rf"(?:{_words}(?:\s*\(\s*(?P<shown>[^()]{{2,28}})\s*\))?)|(?:(?<![\w.,]){_figure})", re.IGNORECASE)
@@ -61,14 +61,14 @@ def find_money(text: str, dollar: str = "USD") -> Iterator[Found[Money]]:
         if found is None:
             continue
         amount, currency, reading = found
-        end = m.end()
-        if text[m.start()] == "(" and not m["words"]:
-            if not text[end - 1 : end] == ")":
-                yield Found(Money(-amount, currency, None), Span(m.start() + 1, end), reading)
-                continue
-            amount = -amount if m["neg"] and not m["neg2"] and m["sign"] else amount
+        start, end = m.start(), m.end()
+        if not m["words"] and m["open"]:
+            if text[end : end + 1] == ")" and not text[max(0, start - 40) : start].strip():
+                amount, end = -amount, end + 1  # alone in brackets: a negative figure of a table
+            else:
+                start += 1
         per, end = _paid_for(text, end)
-        yield Found(Money(amount, currency, per), Span(m.start(), end), reading)
+        yield Found(Money(amount, currency, per), Span(start, end), reading)
 
 
 def _currency(sign: str, dollar: str) -> str | None:
@@ -94,7 +94,7 @@ def _from_figure(m: re.Match[str], dollar: str) -> tuple[Decimal, str | None, st
     scale = m["scale1"] or m["scale2"]
     if scale:
         value *= SCALES[scale.lower()]
-    return (-value if m["neg2"] or m["neg"] in ("-", "−") else value), currency, ""
+    return (-value if m["inner"] or m["neg"] else value), currency, ""
 
 
 def _from_words(m: re.Match[str], dollar: str) -> tuple[Decimal, str | None, str] | None:

@@ -15,7 +15,7 @@ FORMS = (
 )
 _word = r"(?:[A-Z0-9][\w&.'’/-]*|&|\((?:[A-Z][\w .&-]{0,25})\))"
 _link = r"(?:of|and|the|for|de|la|von|van|y)"
-_organisation = re.compile(rf"(?:{_word},?\s+)(?:(?:{_word}|{_link}),?\s+){{0,7}}?(?:{FORMS})(?!\w)")
+_organisation = re.compile(rf"(?:{_word}\s+)?(?:(?:{_word}|{_link})\s+){{0,7}}?{_word},?\s+(?:{FORMS})(?!\w)")
 _role = re.compile(
     r"\(\s*(?:(?:hereinafter|herein|hereafter|collectively|individually|together|each|as|called|referred\s+to|known|in\s+this\s+\w+|,|the|a|an|or|with|its|successors|and|assigns)\s+)*"
     r"[\"“”'‘](?:the\s+)?(?P<role>[A-Z][A-Za-z’' -]{2,40}?)[\"”’']",
@@ -66,10 +66,26 @@ def find_party_roles(text: str) -> Iterator[Found[PartyRole]]:
         stop = _stop.search(rest)
         name = rest[: stop.start()] if stop else rest
         name = name.strip(" ,:")
+        if not _organisation.match(name) and not _titled(name):
+            inside = list(_organisation.finditer(clause))
+            if not inside:
+                floor = _closed(text, m)
+                continue
+            begin, name = floor + inside[-1].start(), inside[-1].group().rstrip(",")
         if name and len(name) < 120 and len(name.split()) <= 14 and re.match(r"[A-Z0-9]", name) and not name.lower().startswith(("this ", "the date", "section ")):
             yield Found(PartyRole(name, m["role"].strip()), Span(begin, begin + len(name)))
-        close = text.find(")", m.end())
-        floor = close + 1 if close >= 0 else m.end()
+        floor = _closed(text, m)
+
+
+def _closed(text: str, role: re.Match[str]) -> int:
+    close = text.find(")", role.end())
+    return close + 1 if close >= 0 else role.end()
+
+
+def _titled(name: str) -> bool:
+    """A name's words begin with capitals, but for small linking ones."""
+    words = [w for w in name.split() if w.lower() not in ("of", "and", "the", "for", "de", "la", "von", "van", "y", "&")]
+    return bool(words) and all(w[:1].isupper() or not w[:1].isalpha() for w in words)
 
 
 def _named(text: str) -> bool:

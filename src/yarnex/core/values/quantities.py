@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 from collections.abc import Iterator
 from decimal import Decimal
+from functools import lru_cache
 
 from yarnex.core.document import Span
 from yarnex.core.values.numbers import BOTH, read_number
@@ -53,28 +54,52 @@ def find_quantities(text: str) -> Iterator[Found[Quantity]]:
             yield Found(Quantity(value, _names[place]), Span(*m.span()), reading)
 
 
-PINT_NAMES = {
-    "sq_ft": "foot ** 2", "sq_m": "meter ** 2", "sq_yd": "yard ** 2", "ha": "hectare", "acre": "acre", "miles": "mile", "km": "kilometer",
-    "mm": "millimeter", "cm": "centimeter", "m": "meter", "ft": "foot", "cu_m": "meter ** 3", "kg": "kilogram", "tonnes": "metric_ton",
-}  # fmt: skip
+# Exact by the international yard and pound agreement of 1959 and the SI; the whole of pint's own list takes too long to load.
+DEFINITIONS = """
+meter = [length]
+kilogram = [mass]
+foot = 0.3048 meter
+yard = 3 foot
+mile = 5280 foot
+sq_ft = foot ** 2
+sq_m = meter ** 2
+sq_yd = yard ** 2
+acre = 4840 yard ** 2
+ha = 10000 meter ** 2
+miles = mile
+km = 1000 meter
+cm = 0.01 meter
+mm = 0.001 meter
+m = meter
+ft = foot
+cu_m = meter ** 3
+kg = kilogram
+tonnes = 1000 kilogram
+"""
+CONVERTIBLE = frozenset("sq_ft sq_m sq_yd acre ha miles km cm mm m ft cu_m kg tonnes".split())
 
 
 def convert(quantity: Quantity, unit: str) -> Quantity | None:
     """The same amount in another unit, to six figures; None where the two do not measure the same thing."""
     if quantity.unit == unit:
         return quantity
-    if quantity.unit not in PINT_NAMES or unit not in PINT_NAMES:
+    if quantity.unit is None or not (factor := unit_factor(quantity.unit, unit)):
         return None
-    return Quantity(round_figures(quantity.value * unit_factor(quantity.unit, unit)), unit) if unit_factor(quantity.unit, unit) else None
+    return Quantity(round_figures(quantity.value * factor), unit)
 
 
+@lru_cache(maxsize=256)
 def unit_factor(unit: str, other: str) -> Decimal:
     """How many of `other` one `unit` is; 0 where they do not measure the same thing."""
+    if not {unit, other} <= CONVERTIBLE:
+        return Decimal(0)
     import pint
 
-    registry = pint.UnitRegistry(non_int_type=Decimal)
+    registry = pint.UnitRegistry(None, non_int_type=Decimal)
+    for line in DEFINITIONS.strip().splitlines():
+        registry.define(line)
     try:
-        return Decimal(registry.Quantity(Decimal(1), PINT_NAMES[unit]).to(PINT_NAMES[other]).magnitude)
+        return Decimal(registry.Quantity(Decimal(1), unit).to(other).magnitude)
     except pint.DimensionalityError:
         return Decimal(0)
 

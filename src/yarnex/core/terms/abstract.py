@@ -27,6 +27,7 @@ class Abstract:
     passages: Passages
     amends: str = ""  # the path of the document that this one amends
     amended_by: tuple[str, ...] = ()
+    deleted_clauses: tuple[str, ...] = ()  # numbers of the clauses that amendments took out
 
     def finding(self, term: str) -> Finding | None:
         """The finding for a term's id."""

@@ -10,7 +10,7 @@ from yarnex.core.document import Cite, Span
 from yarnex.core.reading.identity import identify
 from yarnex.core.terms.abstract import Abstract
 from yarnex.core.terms.computed import RULES
-from yarnex.core.terms.model import Finding
+from yarnex.core.terms.model import DELETED, Finding
 from yarnex.core.terms.passages import Passages
 from yarnex.core.values import (
     DateValue,
@@ -75,9 +75,12 @@ def _changed(base: Abstract, amendment: Abstract) -> Abstract:
         other = amendment.finding(finding.term.id)
         new.append(_amended(finding, other, amendment) if other is not None else finding)
     new = [_reworded(finding, amendment) for finding in new]
-    new = _deletions(new, amendment)
+    gone = _deleted_clauses(amendment)
+    new = _deletions(new, amendment, gone)
     new = _computed_again(new, base.passages)
-    return replace(base, findings=tuple(new), amended_by=(*base.amended_by, amendment.document.path))
+    return replace(
+        base, findings=tuple(new), amended_by=(*base.amended_by, amendment.document.path), deleted_clauses=(*base.deleted_clauses, *gone),
+    )  # fmt: skip
 
 
 def _amended(old: Finding, new: Finding, amendment: Abstract) -> Finding:
@@ -144,8 +147,8 @@ def _short(text: str) -> str:
     return text if len(text) <= 120 else text[:117].rsplit(" ", 1)[0] + " …"
 
 
-def _deletions(findings: list[Finding], amendment: Abstract) -> list[Finding]:
-    """Findings whose clause the amendment deletes become `amended` without a value."""
+def _deleted_clauses(amendment: Abstract) -> dict[str, Span]:
+    """Numbers of the clauses that the amendment takes out, with the passage that does it."""
     gone: dict[str, Span] = {}
     for sentence in _long_sentences(amendment.passages):
         words = sentence.of(amendment.document.text)
@@ -155,6 +158,11 @@ def _deletions(findings: list[Finding], amendment: Abstract) -> list[Finding]:
                 before = words[max(0, clause.start() - 30) : clause.start()].lower()
                 if "sentence" not in before and "sub" not in before:
                     gone[clause["n"]] = sentence
+    return gone
+
+
+def _deletions(findings: list[Finding], amendment: Abstract, gone: dict[str, Span]) -> list[Finding]:
+    """Findings whose clause the amendment deletes become `amended` without a value."""
     out = []
     for finding in findings:
         place = finding.cites[0].section if finding.cites else ""
@@ -165,7 +173,7 @@ def _deletions(findings: list[Finding], amendment: Abstract) -> list[Finding]:
             continue
         cite = Cite(amendment.document, gone[hit])
         working = (f"{amendment.document.name}, {cite.place}: clause {hit} is deleted; before: {_short(finding.text)!r}",)
-        out.append(replace(finding, state="amended", value=None, text=f"deleted (was: {_short(finding.text)})", cites=(cite, *finding.cites), working=working))
+        out.append(replace(finding, state="amended", value=None, text=f"{DELETED}{_short(finding.text)})", cites=(cite, *finding.cites), working=working))
     return out
 
 

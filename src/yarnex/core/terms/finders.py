@@ -249,7 +249,7 @@ SUBJECT = re.compile(
 )
 
 
-def _subject(sentence: str) -> str:
+def subject_of(sentence: str) -> str:
     """Whose duty a sentence states: "landlord", "tenant", or "" where it does not open with either."""
     m = SUBJECT.match(sentence)
     return "" if m is None else ("landlord" if m["landlord"] else "tenant")
@@ -268,7 +268,7 @@ def from_cues(term: Term, passages: Passages) -> Iterator[Candidate]:
             cues += [(i, c) for i, c in enumerate(term.clause_cues) if not c.key or c.key in low]
         if not cues or (term.type not in TYPED and says(term.excludes, words)):
             continue
-        if term.by and _subject(words) not in ("", term.by):
+        if term.by and subject_of(words) not in ("", term.by):
             continue
         bonus = _context_bonus(term, sentence.headings)
         for place, cue in cues:
@@ -416,7 +416,7 @@ def from_headed_clauses(term: Term, passages: Passages) -> Iterator[Candidate]:
         if not exact and not (len(heading) < 60 and any(p.whole is not None and p.whole.match(heading) for p in term.headings)):
             continue
         span = _clause_text(passages, place)
-        if span is not None and term.by and _subject(span.of(text)) not in ("", term.by):
+        if span is not None and term.by and subject_of(span.of(text)) not in ("", term.by):
             continue
         if span is None or says(term.excludes, span.of(text)[:400]):
             continue

@@ -10,6 +10,7 @@ from yarnex.core.phrases import Phrase
 from yarnex.core.values import Value
 
 TYPES = ("date", "money", "percent", "number", "duration", "text", "party", "list", "yes_no", "schedule")
+DELETED = "deleted (was: "
 STATES = ("stated", "computed", "amended", "conflicting", "blank", "redacted", "not_found")
 
 
@@ -111,8 +112,13 @@ class Finding:
 
     @property
     def usable(self) -> bool:
-        """True where there is a value or words to work with."""
-        return self.state in ("stated", "computed", "amended", "conflicting")
+        """True where there is a value or words to work with, and no amendment has deleted it."""
+        return self.state in ("stated", "computed", "amended", "conflicting") and not self.deleted
+
+    @property
+    def deleted(self) -> bool:
+        """True where an amendment took the clause out."""
+        return self.state == "amended" and self.value is None and self.text.startswith(DELETED)
 
     def to_dict(self) -> dict[str, Any]:
         """The finding as a JSON object."""

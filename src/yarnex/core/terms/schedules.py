@@ -94,6 +94,8 @@ def _sum_column(term: Term, passages: Passages, table: Table, heads: dict[int, s
         if any(p.whole is not None and p.whole.search(head) for p in term.excludes) or not (named or near):
             continue
         per = column_per(head)
+        if term.units and per not in term.units:
+            continue
         rank = PREFERRED.index(per) - (10 if named and near else 0)
         if best is None or rank < best[0]:
             best = (rank, column, per, 0.92 if named or near else 0.7)

@@ -1,0 +1,71 @@
+"""Yarnex reads contracts and leases on your own machine and hands over cited answers.
+
+From Python the same work as on the command line is a few calls with typed results:
+
+    import yarnex
+    document = yarnex.read("canal-works.pdf")
+    for finding in yarnex.abstract(document).findings:
+        print(finding.term.label, finding.state, finding.text)
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from datetime import date
+from pathlib import Path
+from typing import TYPE_CHECKING
+
+from yarnex._version import __version__
+
+if TYPE_CHECKING:
+    from yarnex.core.briefing import Briefing
+    from yarnex.core.comparing import Comparison
+    from yarnex.core.document import Document
+    from yarnex.core.flags import Flag
+    from yarnex.core.terms import Abstract
+
+__all__ = ["__version__", "abstract", "abstract_all", "brief", "compare", "flags", "read"]
+
+
+def read(path: str | Path) -> Document:
+    """The document in a file. Raises yarnex.core.errors.UnreadableError with what is wrong and what to do."""
+    from yarnex.core.reading import read_document
+
+    return read_document(path)
+
+
+def abstract(document: Document, sheet: str = "lease") -> Abstract:
+    """The sheet (by name, or a YAML file) filled for one document."""
+    return abstract_all([document], sheet)[0]
+
+
+def abstract_all(documents: Sequence[Document], sheet: str = "lease") -> tuple[Abstract, ...]:
+    """The sheet filled for each document, with amendments laid over what they amend."""
+    from yarnex.core.terms import abstract_all as fill
+    from yarnex.core.terms import load_sheet
+
+    return fill(documents, load_sheet(sheet))
+
+
+def compare(documents: Sequence[Document], sheet: str = "lease") -> Comparison:
+    """Terms x documents, values compared as values."""
+    from yarnex.core.comparing import compare as set_side_by_side
+
+    return set_side_by_side(abstract_all(documents, sheet))
+
+
+def flags(documents: Sequence[Document], as_of: date, sheet: str = "lease", rules: str = "lease") -> tuple[Flag, ...]:
+    """The rulebook applied. as_of: the day from which "has ended" is judged."""
+    from yarnex.core.flags import apply_rules, load_rulebook
+    from yarnex.core.terms import load_sheet
+
+    return apply_rules(abstract_all(documents, sheet), load_rulebook(rules, load_sheet(sheet)), as_of)
+
+
+def brief(documents: Sequence[Document], as_of: date, sheet: str = "lease", rules: str = "lease") -> Briefing:
+    """The briefing: comparison, flags, dates and open questions."""
+    from yarnex.core.briefing import brief as build
+    from yarnex.core.flags import load_rulebook
+    from yarnex.core.terms import load_sheet
+
+    return build(abstract_all(documents, sheet), load_rulebook(rules, load_sheet(sheet)), as_of)

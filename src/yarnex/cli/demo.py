@@ -1,0 +1,47 @@
+"""`yarnex demo`: the demo documents copied into a folder, and a whole example run on them."""
+
+from __future__ import annotations
+
+import shlex
+from pathlib import Path
+from typing import Annotated
+
+import typer
+
+from yarnex.cli.common import Force, NoColor, say, shown_to_user
+
+Folder = Annotated[Path, typer.Argument(help="The folder to make.")]
+
+
+def demo(folder: Folder = Path("yarnex-demo"), force: Force = False, no_color: NoColor = False) -> None:
+    """Copy the demo documents into a folder and run the example of the README on them, saying each command.
+
+    Brackenfold Mills, a wool spinner, chooses new premises: three leases and an amendment, all made up.
+
+    Example: yarnex demo yarnex-demo
+    """
+    with shown_to_user():
+        from yarnex.cli.main import app
+        from yarnex.core.errors import OutputError
+        from yarnex.demo import copy_documents
+
+        premises = folder / "premises"
+        if folder.exists() and any(folder.iterdir()) and not force:
+            raise OutputError("a folder that is not empty", where=folder.as_posix(), do="name another, or add --force")
+        copy_documents(premises)
+        lease = f"{premises.as_posix()}/canal-works.pdf"
+        steps = [
+            ["read", premises.as_posix()],
+            ["abstract", lease],
+            ["compare", premises.as_posix(), "-o", f"{folder.as_posix()}/premises.html"],
+            ["flags", premises.as_posix()],
+            ["brief", premises.as_posix(), "-o", f"{folder.as_posix()}/briefing.html"],
+            ["show", lease, "--page", "4", "--quote", "Initial Rent"],
+        ]
+        for step in steps:
+            say(f"\n$ yarnex {shlex.join(step)}")
+            extra = ["--force"] if "-o" in step else []
+            code = app([*step, *extra, *(["--no-color"] if no_color else [])], standalone_mode=False)
+            if code:
+                raise typer.Exit(code)
+        say(f"\nThe comparison and the briefing stand in {folder.as_posix()}; open them in a browser.")

@@ -1,0 +1,78 @@
+"""`yarnex`: the commands put together, and the ways in which a run can end."""
+
+from __future__ import annotations
+
+import errno
+import os
+import sys
+from typing import Annotated
+
+import click
+import typer
+
+from yarnex.cli.abstract import abstract
+from yarnex.cli.brief import brief
+from yarnex.cli.common import INTERRUPTED, WRONG_USE
+from yarnex.cli.compare import compare
+from yarnex.cli.demo import demo
+from yarnex.cli.flags import flags
+from yarnex.cli.read import read
+from yarnex.cli.show import show
+
+app = typer.Typer(
+    name="yarnex", no_args_is_help=True, add_completion=False, pretty_exceptions_enable=False, rich_markup_mode=None,
+    help="Key terms, comparisons and red flags from contracts and leases, each with its page and words. Runs on this machine only.",
+)  # fmt: skip
+for command in (read, abstract, compare, flags, brief, show, demo):
+    app.command()(command)
+
+
+def _version(asked: bool) -> None:
+    if asked:
+        from yarnex._version import __version__
+
+        print(f"yarnex {__version__}")
+        raise typer.Exit()
+
+
+@app.callback()
+def options(
+    version: Annotated[bool, typer.Option("--version", callback=_version, is_eager=True, help="Show the version and stop.")] = False,
+) -> None:
+    """Key terms, comparisons and red flags from contracts and leases, each with its page and words. Runs on this machine only.
+
+    Exit codes: 0 done; 1 done, with something unread or left open that you must see; 2 wrong use; 3 nothing could be read; 130 interrupted.
+    """
+
+
+def main() -> None:
+    """Run the command line; always ends the process with one of the documented exit codes."""
+    for stream in (sys.stdout, sys.stderr):
+        if hasattr(stream, "reconfigure"):
+            stream.reconfigure(encoding="utf-8", errors="replace")
+    try:
+        code = app(standalone_mode=False)
+        sys.stdout.flush()
+    except (KeyboardInterrupt, click.exceptions.Abort):
+        print("\ninterrupted; no output file was written or changed", file=sys.stderr)
+        code = INTERRUPTED
+    except click.exceptions.NoArgsIsHelpError as error:
+        print(error.format_message())
+        code = WRONG_USE
+    except click.exceptions.ClickException as error:
+        print(f"{error.format_message()} Try 'yarnex --help'.", file=sys.stderr)
+        code = WRONG_USE
+    except BrokenPipeError:
+        os.dup2(os.open(os.devnull, os.O_WRONLY), sys.stdout.fileno())  # the reader of a pipe went away: no more to say
+        code = 0
+    except OSError as error:
+        if error.errno not in (errno.ENOSPC, errno.EDQUOT, errno.EIO):
+            raise
+        os.dup2(os.open(os.devnull, os.O_WRONLY), sys.stdout.fileno())
+        print(f"standard output: cannot be written ({error.strerror}); free space or use another place", file=sys.stderr)
+        code = WRONG_USE
+    sys.exit(code if isinstance(code, int) else 0)
+
+
+if __name__ == "__main__":
+    main()

@@ -1,0 +1,95 @@
+"""Results -> JSON, one object a run, with numbers that hold the exact decimal."""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Sequence
+from decimal import Decimal
+from typing import Any
+
+from yarnex._version import __version__
+from yarnex.core.briefing import Briefing
+from yarnex.core.comparing import Comparison
+from yarnex.core.document import Document
+from yarnex.core.errors import UnreadableError
+from yarnex.core.flags import Flag
+from yarnex.core.reading.identity import document_date, identify
+from yarnex.core.terms import Abstract
+
+
+def dumps(value: Any) -> str:
+    """JSON with decimals written to the digit, which the standard encoder would turn into floats."""
+    return _encode(value, 0) + "\n"
+
+
+def _encode(value: Any, depth: int) -> str:
+    pad, end = " " * (depth + 1), " " * depth
+    if isinstance(value, Decimal):
+        return f"{value:f}"
+    if isinstance(value, dict):
+        if not value:
+            return "{}"
+        return "{\n" + ",\n".join(f"{pad}{json.dumps(str(k))}: {_encode(v, depth + 1)}" for k, v in value.items()) + f"\n{end}}}"
+    if isinstance(value, list | tuple):
+        if not value:
+            return "[]"
+        return "[\n" + ",\n".join(pad + _encode(v, depth + 1) for v in value) + f"\n{end}]"
+    return json.dumps(value, ensure_ascii=False)
+
+
+def document_entry(document: Document) -> dict[str, Any]:
+    identity = identify(document)
+    return {
+        "path": document.path, "format": document.format, "sha256": document.sha256, "kind": identity.kind, "title": identity.title_text,
+        "date": document_date(document) or None, "evidence": list(identity.why),
+        "pages": len(document.pages) if document.format in ("pdf", "docx") and document.pages else None,
+        "pages_read": document.pages_read if document.format in ("pdf", "docx") and document.pages else None,
+        "words": document.words, "page_labels": [p.label for p in document.pages], "page_states": [p.state for p in document.pages],
+        "problems": [{"what": p.what, "where": p.where, "do": p.do, "serious": p.serious} for p in document.problems],
+    }  # fmt: skip
+
+
+def run(command: str, documents: Sequence[Document], unread: Sequence[UnreadableError], **parts: Any) -> dict[str, Any]:
+    """The object of one run: version, command, documents, what could not be read, and the command's own parts."""
+    return {
+        "yarnex": __version__, "command": command, "documents": [document_entry(d) for d in documents],
+        "unread": [{"path": e.where, "what": e.what, "do": e.do} for e in unread], **parts,
+    }  # fmt: skip
+
+
+def findings(abstracts: Sequence[Abstract]) -> list[dict[str, Any]]:
+    return [f.to_dict() for a in abstracts for f in a.findings]
+
+
+def relations(abstracts: Sequence[Abstract]) -> list[dict[str, str]]:
+    return [{"document": a.document.path, "amends": a.amends} for a in abstracts if a.amends]
+
+
+def comparison(result: Comparison) -> dict[str, Any]:
+    rows = [
+        {
+            "term": r.term.id, "label": r.term.label, "group": r.term.group, "status": r.status, "missing": list(r.missing),
+            "cells": [c.to_dict() | {"note": n} for c, n in zip(r.cells, r.notes, strict=True)],
+        }
+        for r in result.rows
+    ]  # fmt: skip
+    return {"columns": [d.path for d in result.documents], "amendments": [{"document": d.path, "amends": b} for d, b in result.amendments], "rows": rows}
+
+
+def flags(result: Sequence[Flag]) -> list[dict[str, Any]]:
+    return [f.to_dict() for f in result]
+
+
+def briefing(result: Briefing) -> dict[str, Any]:
+    dates = [
+        {
+            "document": k.finding.document.path, "date": k.day.isoformat(), "what": k.what, "term": k.finding.term.id, "state": k.finding.state,
+            "past": k.past, "cites": [c.to_dict() for c in k.finding.cites], "working": list(k.finding.working),
+        }
+        for k in result.dates
+    ]  # fmt: skip
+    questions = [{"document": q.document, "kind": q.kind, "what": q.what, "detail": q.detail, "cites": [c.to_dict() for c in q.cites]} for q in result.questions]
+    return {
+        "title": result.title, "as_of": result.as_of.isoformat(), "summary": list(result.summary), "comparison": comparison(result.comparison),
+        "flags": flags(result.flags), "dates": dates, "questions": questions,
+    }  # fmt: skip

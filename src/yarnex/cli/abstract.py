@@ -25,8 +25,9 @@ def abstract(
     docs: Docs = None, sheet: SheetName = "lease", why: Why = False, as_json: AsJson = False, out: Out = None, force: Force = False,
     quiet: Quiet = False, no_color: NoColor = False,
 ) -> None:  # fmt: skip
-    """Key terms of each document, with page and words; what was not found is listed.
+    """Key terms of each document, cited.
 
+    What was not found is listed.
     Given together with its amendment, a lease shows the terms in force. Exit code 1 where a document or page could not be read.
 
     Example: yarnex abstract premises/canal-works.pdf

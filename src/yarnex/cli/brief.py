@@ -27,7 +27,9 @@ def brief(
     docs: Docs = None, rules: RulesName = "lease", sheet: SheetName = "lease", as_of: AsOf = None, as_json: AsJson = False, out: Out = None,
     force: Force = False, quiet: Quiet = False, no_color: NoColor = False,
 ) -> None:  # fmt: skip
-    """A briefing: what the documents are, the cited comparison, flags by severity, key dates, open questions, how it was made.
+    """A briefing to hand over.
+
+    What the documents are, the cited comparison, flags by severity, key dates, open questions, how it was made.
 
     Exit code 1 where a document or a page could not be read.
 

@@ -65,8 +65,12 @@ def shown_to_user() -> Iterator[None]:
         raise typer.Exit(error.exit_code) from None
 
 
-def read_docs(docs: list[Path] | None, quiet: bool) -> Read:
-    """Read the named documents; what cannot be read is said and the others go on. Exits with 3 where none can."""
+def read_docs(docs: list[Path] | None, quiet: bool, *, keep_empty: bool = False) -> Read:
+    """Read the named documents; what cannot be read is said and the others go on. Exits with 3 where none can.
+
+    keep_empty: keep documents in which no page gave text; else they count as not read.
+    """
+    from yarnex.core.errors import UnreadableError
     from yarnex.core.reading import READABLE, find_files, read_all
 
     wanted, passed = find_files(docs or [Path()])
@@ -75,7 +79,11 @@ def read_docs(docs: list[Path] | None, quiet: bool) -> Read:
     for place, reading in enumerate(read_all(wanted), start=1):
         if progress:
             print(f"\r\x1b[K{place} of {len(wanted)}  {reading.path}", end="", file=sys.stderr, flush=True)
-        if reading.document is not None:
+        if reading.document is not None and not reading.document.words and not keep_empty:
+            why = "; ".join(p.what for p in reading.document.problems) or "no text in it"
+            do = next((p.do for p in reading.document.problems if p.do), "")
+            out.unread.append(UnreadableError(f"{why}, 0 of {len(reading.document.pages) or 1} pages read", where=reading.path, do=do))
+        elif reading.document is not None:
             out.documents.append(reading.document)
         elif reading.error is not None:
             out.unread.append(reading.error)

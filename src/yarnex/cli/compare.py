@@ -24,7 +24,9 @@ def compare(
     docs: Docs = None, sheet: SheetName = "lease", as_json: AsJson = False, out: Out = None, force: Force = False, quiet: Quiet = False,
     no_color: NoColor = False,
 ) -> None:  # fmt: skip
-    """Key terms of several documents side by side, each cell with its page; differences and gaps are marked.
+    """Key terms side by side, cited.
+
+    Each cell has its page; differences and gaps are marked.
 
     Exit code 1 where a document or a page could not be read.
 

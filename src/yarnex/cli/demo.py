@@ -14,7 +14,9 @@ Folder = Annotated[Path, typer.Argument(help="The folder to make.")]
 
 
 def demo(folder: Folder = Path("yarnex-demo"), force: Force = False, no_color: NoColor = False) -> None:
-    """Copy the demo documents into a folder and run the example of the README on them, saying each command.
+    """Try it on made-up documents.
+
+    Copies the demo documents into a folder and runs the example of the README on them, saying each command.
 
     Brackenfold Mills, a wool spinner, chooses new premises: three leases and an amendment, all made up.
 

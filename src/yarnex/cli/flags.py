@@ -27,7 +27,9 @@ def flags(
     docs: Docs = None, rules: RulesName = "lease", sheet: SheetName = "lease", as_of: AsOf = None, as_json: AsJson = False, out: Out = None,
     force: Force = False, quiet: Quiet = False, no_color: NoColor = False,
 ) -> None:  # fmt: skip
-    """Risks, gaps, inconsistencies and strengths, each with the reason, what to ask for, and the passage.
+    """Risks, gaps and strengths, cited.
+
+    Each with the reason, what to ask for, and the passage.
 
     Exit code 1 where a document or a page could not be read.
 

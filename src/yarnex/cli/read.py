@@ -8,7 +8,9 @@ from yarnex.cli.common import AsJson, Docs, Force, NoColor, Out, Quiet, check_ou
 
 
 def read(docs: Docs = None, as_json: AsJson = False, out: Out = None, force: Force = False, quiet: Quiet = False, no_color: NoColor = False) -> None:
-    """One line a document: kind, title, date, pages, and what could not be read.
+    """What each document is, and what was read.
+
+    One line a document: kind, title, date, pages, and what could not be read.
 
     Exit code 1 where a document or a page could not be read.
 
@@ -19,7 +21,7 @@ def read(docs: Docs = None, as_json: AsJson = False, out: Out = None, force: For
         from yarnex.output.reports import read_report
 
         check_out(out, docs, force)
-        got = read_docs(docs, quiet=True)
+        got = read_docs(docs, quiet=True, keep_empty=True)
         deliver(
             lambda: json_form.run("read", got.documents, got.unread, passed_over=got.passed),
             lambda: read_report(got.documents, got.unread, got.passed),

@@ -20,7 +20,9 @@ def show(
     document: Doc, page: PageNumber = None, section: SectionWords = None, quote: Quote = None, png: Picture = None, force: Force = False,
     quiet: Quiet = False, no_color: NoColor = False,
 ) -> None:  # fmt: skip
-    """The passage behind a cite: a page, a section, or the place where words stand, with what surrounds it.
+    """The passage behind a cite.
+
+    A page, a section, or the place where words stand, with what surrounds it.
 
     Exit code 1 where the page, section or words are not in the document.
 

@@ -4,7 +4,7 @@
 
 Words match words, any case, over any white space and commas, with either kind of apostrophe. `...` is up to 120 characters of the
 same sentence, `[...]` may be left out, `(a|b)` is one or the other, `word*` any ending, `<value>` the place of the
-value that is looked for.
+value that is looked for. "tenant" also means lessee and licensee, "landlord" lessor and licensor.
 """
 
 from __future__ import annotations
@@ -77,7 +77,16 @@ def _source(part: str) -> str:
     return "".join(out).replace(r"\s*)?[\s,]+", r"\s*)?")
 
 
+# What other drafting calls the two sides of a letting: a phrase that says one means them all.
+ROLES = {
+    "tenant": "(?:tenant|lessee|licensee|subtenant|sublessee)", "landlord": "(?:landlord|lessor|licensor|sublandlord|sublessor)",
+    "tenant's": "(?:tenant|lessee|licensee|subtenant|sublessee)['’]s", "landlord's": "(?:landlord|lessor|licensor|sublandlord|sublessor)['’]s",
+}  # fmt: skip
+
+
 def _word(token: str) -> str:
+    if token.lower() in ROLES:
+        return rf"\b{ROLES[token.lower()]}\b"
     open_end = token.endswith("*")
     bare = token.rstrip("*")
     source = re.escape(bare).replace("'", "['’]").replace('"', '["“”]')
@@ -90,7 +99,7 @@ def _word(token: str) -> str:
 def _key(text: str) -> str:
     """The longest word outside brackets."""
     outside = re.sub(r"\([^()]*\)|\[[^\[\]]*\]|<value>|\.\.\.", " ", text)
-    words = [w.rstrip("*").lower() for w in outside.split() if re.fullmatch(r"[A-Za-z]+\*?", w)]
+    words = [w.rstrip("*").lower() for w in outside.split() if re.fullmatch(r"[A-Za-z]+\*?", w) and w.lower() not in ROLES]
     return max(words, key=len, default="")
 
 

@@ -16,7 +16,7 @@ from yarnex.core.reading.layout.furniture import printed_labels, split_furniture
 from yarnex.core.reading.layout.headings import full_numbers, mark_headings
 from yarnex.core.reading.layout.linear import Linear, lay_out
 from yarnex.core.reading.layout.lines import rows_of, segments_of
-from yarnex.core.reading.layout.paragraphs import Draft, join_over_pages, paragraphs_of, usual_pitch
+from yarnex.core.reading.layout.paragraphs import Draft, join_parts, paragraphs_of, usual_pitch
 from yarnex.core.reading.layout.tables import PLACEHOLDER, TableDraft, ruled_tables, spaced_tables
 from yarnex.core.reading.layout.words import REDACTED, PageMarks, Row, Rule, Word
 
@@ -81,12 +81,11 @@ def lay_out_pages(pages: list[PageMarks]) -> tuple[list[Draft], list[Draft], lis
     all_rows = [rows_of(segments) for segments, _ in segmented]
     body, furniture_rows = split_furniture(pages, all_rows)
     pitch = usual_pitch([row for rows in body for row in rows if len(row.segments) == 1])
-    per_page: list[list[Draft]] = []
+    parts: list[list[Draft]] = []  # a column or a page each
     for page, rows, (segments, found), out in zip(pages, body, segmented, furniture_rows, strict=True):
         gone = {id(w) for row in out for s in row.segments for w in s.words}
         kept = [s for s in segments if id(s.words[0]) not in gone]
         separators = sorted({(r.top + r.bottom) / 2 for r in page.rules if r.horizontal and r.x1 - r.x0 > 60})
-        drafts: list[Draft] = []
         for place, table in enumerate(found):
             mark = Word(PLACEHOLDER + str(place), table.x0, table.top, table.x1, table.bottom, 10.0, False)
             kept.extend(segments_of([mark]))
@@ -95,7 +94,7 @@ def lay_out_pages(pages: list[PageMarks]) -> tuple[list[Draft], list[Draft], lis
             region_rows = rows if len(regions) == 1 and not found else rows_of(region)
             if not region_rows:
                 continue
-            items = [_table_or_row(item, found) for item in spaced_tables(region_rows, separators)]
+            items = [_table_or_row(item, found) for item in spaced_tables(_tables_apart(region_rows) if found else region_rows, separators)]
             lines = [i for i in items if isinstance(i, Row)]
             if lines:
                 edges = min(r.x0 for r in lines), max(r.x1 for r in lines)
@@ -104,14 +103,23 @@ def lay_out_pages(pages: list[PageMarks]) -> tuple[list[Draft], list[Draft], lis
                     edges = margin, max(edges[1], page.width - margin)
             else:
                 edges = 0.0, page.width
-            drafts += paragraphs_of(page.number, items, edges, 0, pitch)
-        per_page.append(drafts)
+            parts.append(paragraphs_of(page.number, items, edges, pitch))
     furniture = [
         Draft("furniture", [(page.number, [w for s in row.segments for w in s.words])])
         for page, rows in zip(pages, furniture_rows, strict=True)
         for row in rows
     ]
-    return join_over_pages(per_page), furniture, printed_labels(furniture_rows)
+    return join_parts(parts), furniture, printed_labels(furniture_rows)
+
+
+def _tables_apart(rows: list[Row]) -> list[Row]:
+    """Rows in which the mark of a drawn table stands beside words: the table becomes a row of its own."""
+    out: list[Row] = []
+    for row in rows:
+        marks = [s for s in row.segments if s.text.startswith(PLACEHOLDER)]
+        rest = [s for s in row.segments if not s.text.startswith(PLACEHOLDER)]
+        out += ([Row(rest)] if rest else []) + [Row([m]) for m in marks]
+    return out
 
 
 def _table_or_row(item: Row | TableDraft, tables: list[TableDraft]) -> Row | TableDraft:
@@ -251,12 +259,15 @@ def _drawings(page: Any, place: Any) -> tuple[list[Rule], list[Bar], int]:
                 rules.append(Rule(x0, top, x1, bottom))
             continue
         raw.FPDFPath_GetDrawMode(item, ctypes.byref(mode), ctypes.byref(stroke))
-        if stroke.value or (mode.value and wide > 12 and tall < 260 and raw.FPDFPath_CountSegments(item) <= 6):
-            rules += [Rule(x0, top, x1, top), Rule(x0, bottom, x1, bottom), Rule(x0, top, x0, bottom), Rule(x1, top, x1, bottom)]
-        if mode.value and wide > 6 and 4 < tall < 200 and raw.FPDFPath_CountSegments(item) <= 6:
+        simple = raw.FPDFPath_CountSegments(item) <= 6
+        dark = False
+        if mode.value and simple and wide > 6 and 4 < tall < 200:
             raw.FPDFPageObj_GetFillColor(item, *shades)
-            if max(c.value for c in colour[:3]) < DARK and colour[3].value > 200:
+            dark = max(c.value for c in colour[:3]) < DARK and colour[3].value > 200
+            if dark:
                 bars.append((x0, top, x1, bottom, index))
+        if stroke.value or (mode.value and simple and not dark and wide > 12 and tall < 260):
+            rules += [Rule(x0, top, x1, top), Rule(x0, bottom, x1, bottom), Rule(x0, top, x0, bottom), Rule(x1, top, x1, bottom)]
     return rules, bars, pictures
 
 

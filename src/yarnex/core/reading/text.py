@@ -91,7 +91,7 @@ def _drafts(lines: list[str]) -> list[Draft]:
     items = spaced_tables(rows, [])
     only_rows = [i for i in items if isinstance(i, Row)]
     edges = (min(r.x0 for r in only_rows), max(r.x1 for r in only_rows)) if only_rows else (0.0, 400.0)
-    return paragraphs_of(1, items, edges, SIZE, LINE_HEIGHT / SIZE)
+    return paragraphs_of(1, items, edges, LINE_HEIGHT / SIZE)
 
 
 # ------------------------------------------------------------------ Markdown

@@ -15,6 +15,7 @@ from yarnex.core.terms.passages import Passages
 from yarnex.core.values import (
     DateValue,
     Party,
+    Schedule,
     Text,
     Value,
     find_dates,
@@ -75,6 +76,7 @@ def _changed(base: Abstract, amendment: Abstract) -> Abstract:
         other = amendment.finding(finding.term.id)
         new.append(_amended(finding, other, amendment) if other is not None else finding)
     new = [_reworded(finding, amendment) for finding in new]
+    new = _rent_of_new_schedule(new)
     gone = _deleted_clauses(amendment)
     new = _deletions(new, amendment, gone)
     new = _computed_again(new, base.passages)
@@ -123,9 +125,10 @@ def _reworded(old: Finding, amendment: Abstract) -> Finding:
         for m in REWORDS.finditer(words):
             before, after = m["old"] or m["old2"], m["new"] or m["new2"]
             clauses = re.findall(r"(?:Sections?|Clauses?|Paragraphs?)\s+(\d[\d.]*\d|\d)", words[: m.end()], re.IGNORECASE)
-            if before.lower() not in old.text.lower() or not any(re.search(rf"(?<![\d.]){re.escape(c)}(?![\d.])", place) for c in clauses):
+            inside, around = before.lower() in old.text.lower(), old.text.lower() in before.lower()
+            if not (inside or around) or not any(re.search(rf"(?<![\d.]){re.escape(c)}(?![\d.])", place) for c in clauses):
                 continue
-            text = re.sub(re.escape(before), after, old.text, flags=re.IGNORECASE)
+            text = re.sub(re.escape(before), after, old.text, flags=re.IGNORECASE) if inside else after
             cite = Cite(amendment.document, Span(span.start + m.start(), span.start + m.end()))
             value = _parsed_again(old, text)
             working = (f"{amendment.document.name}, {cite.place}: {before!r} becomes {after!r}; before: {_short(old.text)!r}",)
@@ -145,6 +148,24 @@ def _parsed_again(old: Finding, text: str) -> Value | None:
 def _short(text: str) -> str:
     text = re.sub(r"\s+", " ", text)
     return text if len(text) <= 120 else text[:117].rsplit(" ", 1)[0] + " …"
+
+
+def _rent_of_new_schedule(findings: list[Finding]) -> list[Finding]:
+    """Where the rent schedule was replaced and the base rent not, the base rent is that of the new first row."""
+    schedule = next((f for f in findings if f.term.id == "rent_schedule" and f.state == "amended"), None)
+    if schedule is None or not isinstance(schedule.value, Schedule):
+        return findings
+    row = schedule.value.rows[0]
+    out = []
+    for finding in findings:
+        if finding.term.id == "base_rent" and finding.state in ("stated", "computed") and finding.value != row.amount:
+            working = f"first row of the amended schedule, {row.from_} to {row.to}; before: {_short(finding.text)!r}"
+            finding = replace(
+                finding, state="amended", value=row.amount, text=f"{row.amount.amount:,f}", cites=(schedule.cites[0], *finding.cites), working=(working,),
+                confidence=min(schedule.confidence, 0.85),
+            )  # fmt: skip
+        out.append(finding)
+    return out
 
 
 def _deleted_clauses(amendment: Abstract) -> dict[str, Span]:

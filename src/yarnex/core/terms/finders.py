@@ -19,6 +19,7 @@ from yarnex.core.values import Found, ListOf, Money, Party, Quantity, Text, Valu
 
 Finder = Callable[[Term, Passages], Iterator[Candidate]]
 TYPED = ("date", "money", "percent", "number", "duration")
+BARE_PERIODS = ("year", "month", "quarter", "week")  # rents are often stated without saying for how long
 MAX_QUOTE = 480  # characters
 REACH = 30  # characters before a cue, and twice as many after the value, whose words may rule it out
 REFERENCE = re.compile(r"\A.{0,50}?\b(?:described|set out|specified|stated|payable|defined|contained|shown)\b[^.;]{0,60}\b(?:Schedule|clause|Clause|Section|Exhibit|Part|paragraph|Particulars|Appendix|Annex)\b")
@@ -67,7 +68,8 @@ def _fits(term: Term, value: Value) -> bool:
     if isinstance(value, Quantity):
         return not term.units or value.unit in term.units
     if isinstance(value, Money) and term.units:
-        return value.per is None or value.per in term.units
+        bare = value.per is None and any(unit in BARE_PERIODS for unit in term.units)
+        return bare or value.per in term.units
     return True
 
 
@@ -268,7 +270,7 @@ def from_cues(term: Term, passages: Passages) -> Iterator[Candidate]:
             cues += [(i, c) for i, c in enumerate(term.clause_cues) if not c.key or c.key in low]
         if not cues or (term.type not in TYPED and says(term.excludes, words)):
             continue
-        if term.by and subject_of(words) not in ("", term.by):
+        if (term.by and subject_of(words) not in ("", term.by)) or (term.requires and not says(term.requires, words)):
             continue
         bonus = _context_bonus(term, sentence.headings)
         for place, cue in cues:
@@ -344,7 +346,7 @@ def _text_by_cue(
 ) -> Iterator[Candidate]:
     text, span = passages.text, sentence.span
     if cue.whole is not None:
-        if cue.whole.search(text, span.start, span.end) and term.type == "text":
+        if cue.whole.search(text, span.start, span.end) and term.type == "text" and (not term.value_says or says(term.value_says, span.of(text))):
             piece = _shortened(text, _without_number(passages, span))
             cite = Cite(passages.document, piece)
             yield Candidate("stated", Text(_said(cite.quote)), cite, _quote(passages, span), weight - 0.06, "cue", why)
@@ -368,7 +370,7 @@ def _text_by_cue(
     start += len(re.match(r"[\s,:;–-]*", text[start:end]).group())  # type: ignore[union-attr]
     piece = Span(start, start + len(text[start:end].rstrip(" .,;:")))
     words = piece.of(text).strip()
-    if len(words) < 2:
+    if not words or (term.value_says and not says(term.value_says, words)):
         return
     if (gap := BLANK.match(words) or BLACKED_OUT.match(words)) and len(words) - gap.end() < 4:
         yield _gap(passages, piece, "redacted" if "█" in words else "blank", weight - 0.15, "cue", why)
@@ -404,8 +406,8 @@ def from_answers(term: Term, passages: Passages) -> Iterator[Candidate]:
 
 # ------------------------------------------------------------------ headed clauses
 def from_headed_clauses(term: Term, passages: Passages) -> Iterator[Candidate]:
-    """Clauses whose heading names the term: their words for text terms, their only value for others."""
-    if not term.headings:
+    """Text terms: clauses whose heading names the term."""
+    if not term.headings or term.type != "text":
         return
     document, text = passages.document, passages.text
     for place, block in enumerate(document.blocks):
@@ -420,18 +422,14 @@ def from_headed_clauses(term: Term, passages: Passages) -> Iterator[Candidate]:
             continue
         if span is None or says(term.excludes, span.of(text)[:400]):
             continue
-        why = f"the clause is headed {heading!r}"
-        if term.type == "text":
-            piece = _shortened(text, span)
-            cite = Cite(document, piece)
-            weight = 0.8 if exact else 0.7
-            if re.search(r"special (?:condition|provision)s?", passages.headings_of(block)):
-                weight -= 0.08  # it varies the main clause, which says more
-            yield Candidate("stated", Text(_said(cite.quote)), cite, cite, weight, "heading", why)
-        elif term.type in TYPED and exact:
-            found = [f for f in passages.values_in(term.value_type, span) if _fits(term, f.value)]
-            if len({repr(f.value) for f in found}) == 1:
-                yield _candidate(passages, term, found[0], 0.56, "heading", why + " and holds this value only")
+        if term.value_says and not says(term.value_says, span.of(text)):
+            continue
+        piece = _shortened(text, _without_number(passages, span))
+        cite = Cite(document, piece)
+        weight = 0.8 if exact else 0.7
+        if re.search(r"special (?:condition|provision)s?", passages.headings_of(block)):
+            weight -= 0.08  # it varies the main clause, which says more
+        yield Candidate("stated", Text(_said(cite.quote)), cite, cite, weight, "heading", f"the clause is headed {heading!r}")
 
 
 def _clause_text(passages: Passages, place: int) -> Span | None:

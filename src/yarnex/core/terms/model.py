@@ -43,6 +43,8 @@ class Term:
     near: tuple[Phrase, ...] = ()
     by: str = ""
     clause_cues: tuple[Phrase, ...] = ()
+    requires: tuple[Phrase, ...] = ()
+    value_says: tuple[Phrase, ...] = ()
 
     @property
     def value_type(self) -> str:

@@ -13,7 +13,7 @@ FORMS = (
     r"Limited|Ltd\b\.?|LIMITED|LTD\b\.?|L\.?L\.?C\b\.?|L\.?L\.?P\b\.?|L\.P\.|LP\b|Inc\b\.?|INC\b\.?|Incorporated|Corporation|Corp\b\.?|CORPORATION|plc|PLC|p\.l\.c\."
     r"|GmbH|AG\b|S\.A\.|SA\b|S\.r\.l\.|B\.V\.|BV\b|N\.V\.|NV\b|Pty\s+Ltd\b\.?|DAC\b|Co\b\.|Company|COMPANY|Trust|TRUST|Council|Bank|Association|Foundation|Partnership|University"
 )
-_word = r"(?:[A-Z0-9][\w&.'’/-]*|&|\((?:[A-Z][\w .&-]{0,25})\))"
+_word = r"(?!(?:BETWEEN|Between|AND\s+BETWEEN)\b)(?:[A-Z0-9][\w&.'’/-]*|&|\((?:[A-Z][\w .&-]{0,25})\))"
 _link = r"(?:of|and|the|for|de|la|von|van|y)"
 _organisation = re.compile(rf"(?:{_word}\s+)?(?:(?:{_word}|{_link})\s+){{0,7}}?{_word},?\s+(?:{FORMS})(?!\w)")
 _role = re.compile(
@@ -52,29 +52,34 @@ def find_party_roles(text: str) -> Iterator[Found[PartyRole]]:
     floor = 0
     for m in _role.finditer(text):
         clause = text[floor : m.start()]
-        begin = 0
-        for start in _start.finditer(clause):
-            rest = clause[start.end() :]
-            if rest[:1].isupper() or rest[:1].isdigit():
-                if _named(rest) and (begin == 0 or not _organisation.match(clause[begin:])):
-                    begin = start.end()
-                elif begin == 0:
-                    begin = start.end()
-        rest = clause[begin:]
-        rest = re.sub(r"\A[^A-Z0-9]*", "", rest)
-        begin = floor + clause.rfind(rest) if rest else m.start()
-        stop = _stop.search(rest)
-        name = rest[: stop.start()] if stop else rest
-        name = name.strip(" ,:")
-        if not _organisation.match(name) and not _titled(name):
-            inside = list(_organisation.finditer(clause))
-            if not inside:
-                floor = _closed(text, m)
-                continue
-            begin, name = floor + inside[-1].start(), inside[-1].group().rstrip(",")
+        place = _name_in(clause)
+        if place is None:
+            floor = _closed(text, m)
+            continue
+        begin, name = floor + place[0], place[1]
         if name and len(name) < 120 and len(name.split()) <= 14 and re.match(r"[A-Z0-9]", name) and not name.lower().startswith(("this ", "the date", "section ")):
             yield Found(PartyRole(name, m["role"].strip()), Span(begin, begin + len(name)))
         floor = _closed(text, m)
+
+
+def _name_in(clause: str) -> tuple[int, str] | None:
+    """Where the party's name begins in the clause before its role, and the name.
+
+    A name stands after "between", "and", a number or a line end; one with a legal form is taken before any other.
+    """
+    starts = [m.end() for m in _start.finditer(clause)]
+    for begin in reversed(starts):
+        m = _organisation.match(clause, begin)
+        if m and not re.search(r"\b(?:and|by and between)\s*\Z", clause[: max(0, begin - 1)]):
+            return begin, m.group().rstrip(",")
+    for begin in reversed(starts):
+        rest = clause[begin:]
+        stop = _stop.search(rest)
+        name = (rest[: stop.start()] if stop else rest).strip(" ,:")
+        if name and _titled(name) and (_organisation.match(name) or len(name.split()) > 1):
+            return begin, name
+    inside = list(_organisation.finditer(clause))
+    return (inside[-1].start(), inside[-1].group().rstrip(",")) if inside else None
 
 
 def _closed(text: str, role: re.Match[str]) -> int:
@@ -86,7 +91,3 @@ def _titled(name: str) -> bool:
     """A name's words begin with capitals, but for small linking ones."""
     words = [w for w in name.split() if w.lower() not in ("of", "and", "the", "for", "de", "la", "von", "van", "y", "&")]
     return bool(words) and all(w[:1].isupper() or not w[:1].isalpha() for w in words)
-
-
-def _named(text: str) -> bool:
-    return bool(re.match(rf"{_word}", text))

@@ -33,7 +33,7 @@ def _gutter(segments: list[Segment]) -> tuple[float, float, float, float] | None
     """The widest believable vertical gap: its left and right edge, and the band of the page where it runs."""
     x0, x1 = min(s.x0 for s in segments), max(s.x1 for s in segments)
     width = x1 - x0
-    best: tuple[float, tuple[float, float, float, float]] | None = None
+    best: tuple[tuple[int, float], tuple[float, float, float, float]] | None = None
     for step in range(12, 37):
         x = x0 + width * step / 48
         crossing = sorted(s.middle for s in segments if s.x0 < x < s.x1)
@@ -49,7 +49,7 @@ def _gutter(segments: list[Segment]) -> tuple[float, float, float, float] | None
             if not (_prose(left) and _prose(right)):
                 continue
             left_edge, right_edge = max(s.x1 for s in left), min(s.x0 for s in right)
-            score = len(band) * (right_edge - left_edge)
+            score = len(band), right_edge - left_edge
             if best is None or score > best[0]:
                 span = (left_edge, right_edge, min(s.middle for s in band), max(s.middle for s in band))
                 best = (score, span)

@@ -100,6 +100,7 @@ def printed_labels(furniture: list[list[Row]]) -> list[str]:
         values = {p: int(t) if t.isdigit() else roman_value(t) for p, t in found.items()}
         for page, token in found.items():
             run = sum(values[p] - p == values[page] - page for p in values)
-            if (run >= 2 or len(furniture) <= 2) and run > strength[page]:
+            lone = any(len(row.text.split()) == 1 and token in row.text for row in furniture[page])
+            if (run >= 2 or len(furniture) <= 2 or (lone and 0 < values[page] <= page + 1)) and run > strength[page]:
                 labels[page], strength[page] = token, run
     return labels

@@ -81,7 +81,7 @@ def _is_heading(draft: Draft, text: str, number: str, rest: str, size: float, ti
         return False
     if text.lower() in titles or (number and rest.lower() in titles):
         return True
-    if re.search(r"(?:\.\s?){4,}|_{3,}|\$\s?\d|[;,]\Z|\b(?:and|or|the|of|to)\Z", text) or re.search(r"\s\d{1,3}\Z", text) and draft.size <= size:
+    if re.search(r"(?:\.\s?){4,}|_{3,}|\$\s?\d|[;,]\Z|\b(?:and|or|the|of|to)\Z", text) or (re.search(r"\s\d{1,3}\Z", text) and draft.size <= size and not DIVISION.match(text)):
         return False
     if text[:1].islower() or text.startswith(("(", "[", "“", '"')):
         return False

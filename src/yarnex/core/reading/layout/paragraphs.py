@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from collections import Counter
 from dataclasses import dataclass, field
 from statistics import median
 
@@ -67,13 +68,12 @@ def number_of(text: str) -> tuple[str, str]:
     return number.rstrip("."), m["rest"]
 
 
-def paragraphs_of(
-    page: int, items: list[Row | TableDraft], edges: tuple[float, float], body_size: float, pitch: float
-) -> list[Draft]:
+def paragraphs_of(page: int, items: list[Row | TableDraft], edges: tuple[float, float], pitch: float) -> list[Draft]:
     """Rows and tables of a region -> drafts. edges: left and right of the text; pitch: usual line distance / size."""
     left, right = edges
     drafts: list[Draft] = []
     before: Row | None = None
+    shared = Counter(round(i.x0 / 2) for i in items if isinstance(i, Row))
     for item in items:
         if isinstance(item, TableDraft):
             drafts.append(Draft("table", table=item, table_page=page))
@@ -81,7 +81,8 @@ def paragraphs_of(
             continue
         words = [w for s in item.segments for w in s.words]
         line = Segment(words)
-        centred = _centred(item, left, right)
+        aligned = max(shared[round(item.x0 / 2) + d] for d in (-1, 0, 1)) >= 4
+        centred = not aligned and _centred(item, left, right)
         if before is not None and drafts[-1].kind == "paragraph" and not _breaks(drafts[-1], before, item, line, centred, pitch, right):
             drafts[-1].lines.append((page, words))
             drafts[-1].bold = drafts[-1].bold and line.bold
@@ -148,10 +149,10 @@ def _reference(before: str, line: str) -> bool:
     return open_end and rest[:1].islower()
 
 
-def join_over_pages(pages: list[list[Draft]]) -> list[Draft]:
-    """Blocks of all pages in one list; a paragraph that a page end cuts is joined to its rest."""
+def join_parts(parts: list[list[Draft]]) -> list[Draft]:
+    """Blocks of all columns and pages in one list; a paragraph that the end of one cuts is joined to its rest."""
     out: list[Draft] = []
-    for drafts in pages:
+    for drafts in parts:
         fresh = list(drafts)
         last = next((d for d in reversed(out) if d.kind != "note"), None)
         head = next((d for d in fresh if d.kind != "note"), None)
@@ -171,7 +172,9 @@ def _continues(last: Draft, head: Draft) -> bool:
         return _reference(last.text, head.text) and bool(re.match(r"[a-z,;]", rest))
     if head.text[:1].islower():
         return last.full or not CLOSED.search(last.text)
-    return last.full and not CLOSED.search(last.text)
+    if CLOSED.search(last.text):
+        return False
+    return last.full or (len(last.text) > 50 and last.text.rsplit(" ", 1)[-1].islower())
 
 
 def usual_pitch(rows: list[Row]) -> float:

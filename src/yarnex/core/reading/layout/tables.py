@@ -285,7 +285,7 @@ def _stretch_end(rows: list[Row], start: int) -> int:
         gaps = met
         end += 1
     tail = last_multi + 1
-    if tail < end and _wraps(rows[last_multi], rows[tail]):
+    if tail < len(rows) and _wraps(rows[last_multi], rows[tail]):
         tail += 1
     return tail
 
@@ -315,7 +315,7 @@ def _aligned(rows: list[Row], separators: list[float]) -> TableDraft | None:
     columns = sorted(_inner(gaps or []))
     if not columns or (len(multi) < 3 and (len(multi) < 2 or most < 3)):
         return None
-    cuts = [(a + b) / 2 for a, b in columns]
+    cuts = [_cut_in(a, b, rows) for a, b in columns]
     if len(cuts) == 1 and _narrow_text(multi, cuts[0]):
         return None
     x0, x1 = min(r.x0 for r in rows), max(r.x1 for r in rows)
@@ -335,6 +335,17 @@ def _aligned(rows: list[Row], separators: list[float]) -> TableDraft | None:
     draft = TableDraft(cells, len(groups), len(cuts) + 1, 0, False, x0, rows[0].top, x1, rows[-1].bottom)
     draft.header_rows = _header_rows(draft)
     return draft
+
+
+def _cut_in(left: float, right: float, rows: list[Row]) -> float:
+    """Where to part two columns inside their gap: in its widest stretch that headings leave free too."""
+    covered = sorted((max(left, s.x0), min(right, s.x1)) for r in rows for s in r.segments if s.x0 < right and s.x1 > left)
+    best, at, reach = 0.0, (left + right) / 2, left
+    for start, end in [*covered, (right, right)]:
+        if start - reach > best:
+            best, at = start - reach, (reach + start) / 2
+        reach = max(reach, end)
+    return at if best >= 1.5 else (left + right) / 2
 
 
 def _narrow_text(rows: list[Row], cut: float) -> bool:

@@ -55,10 +55,15 @@ def parse(name: str) -> list[Item]:
             letter += 1
             items.append(Item("letter", line[2:], f"({chr(96 + letter)})"))
         elif line.startswith("|"):
-            items.append(Item("row", cells=[c.strip() for c in line.strip("| ").split("|")] if not line.startswith("| |") else ["", *[c.strip() for c in line.strip("| ").split("|")]]))
-        elif clause < 0 or not group:
-            items.append(Item("plain", line))
-        elif line.startswith('"'):
+            items.append(
+                Item(
+                    "row",
+                    cells=[c.strip() for c in line.strip("| ").split("|")]
+                    if not line.startswith("| |")
+                    else ["", *[c.strip() for c in line.strip("| ").split("|")]],
+                )
+            )
+        elif clause < 0 or not group or line.startswith('"'):
             items.append(Item("plain", line))
         else:
             clause, letter = clause + 1, 0
@@ -118,9 +123,20 @@ def canal_works() -> bytes:
         canvas.drawCentredString(A4[0] / 2, 14 * mm, str(doc.page - 2))
 
     buffer = io.BytesIO()
-    document = BaseDocTemplate(buffer, pagesize=A4, title="Lease of Canal Works", author="Quill Harker LLP", leftMargin=28 * mm, rightMargin=28 * mm, topMargin=24 * mm, bottomMargin=24 * mm)
+    document = BaseDocTemplate(
+        buffer,
+        pagesize=A4,
+        title="Lease of Canal Works",
+        author="Quill Harker LLP",
+        leftMargin=28 * mm,
+        rightMargin=28 * mm,
+        topMargin=24 * mm,
+        bottomMargin=24 * mm,
+    )
     frame = Frame(28 * mm, 22 * mm, A4[0] - 56 * mm, A4[1] - 46 * mm)
-    document.addPageTemplates([PageTemplate("front", [frame], onPage=front), PageTemplate("main", [frame], onPage=main)])
+    document.addPageTemplates(
+        [PageTemplate("front", [frame], onPage=front), PageTemplate("main", [frame], onPage=main)]
+    )
     story: list[object] = [Spacer(1, 60)]
     rows: list[list[object]] = []
 
@@ -130,7 +146,16 @@ def canal_works() -> bytes:
         wide = A4[0] - 56 * mm - 12
         weights = {2: [0.32, 0.68], 3: [0.25, 0.5, 0.25], 4: [0.4, 0.2, 0.2, 0.2]}[len(rows[0])]
         table = Table(rows, colWidths=[wide * w for w in weights], repeatRows=1)
-        table.setStyle(TableStyle([("VALIGN", (0, 0), (-1, -1), "TOP"), ("LINEBELOW", (0, 0), (-1, -1), 0.4, (0.6, 0.6, 0.6)), ("LINEABOVE", (0, 0), (-1, 0), 0.8, (0, 0, 0)), ("LINEBELOW", (0, 0), (-1, 0), 0.8, (0, 0, 0))]))
+        table.setStyle(
+            TableStyle(
+                [
+                    ("VALIGN", (0, 0), (-1, -1), "TOP"),
+                    ("LINEBELOW", (0, 0), (-1, -1), 0.4, (0.6, 0.6, 0.6)),
+                    ("LINEABOVE", (0, 0), (-1, 0), 0.8, (0, 0, 0)),
+                    ("LINEBELOW", (0, 0), (-1, 0), 0.8, (0, 0, 0)),
+                ]
+            )
+        )
         story.extend([Spacer(1, 4), table, Spacer(1, 8)])
         rows.clear()
 
@@ -139,7 +164,10 @@ def canal_works() -> bytes:
         if item.kind != "row":
             flush()
         if item.kind == "title":
-            story += [Paragraph(f"<b>{item.text}</b>", ParagraphStyle("t", parent=centre, fontSize=22, leading=30)), Spacer(1, 16)]
+            story += [
+                Paragraph(f"<b>{item.text}</b>", ParagraphStyle("t", parent=centre, fontSize=22, leading=30)),
+                Spacer(1, 16),
+            ]
         elif item.kind in ("sub", "front"):
             story += [Paragraph(marked(item.text), centre), Spacer(1, 12)]
         elif item.kind == "contents":
@@ -172,7 +200,12 @@ def canal_works() -> bytes:
         elif item.kind == "sign":
             story.append(Paragraph("EXECUTED as a deed by the parties on the date stated at the beginning.", body))
             for party in item.cells:
-                story += [Spacer(1, 18), Paragraph(f"<b>{party}</b>", body), Paragraph("Director: ______________________", body), Paragraph("Witness: ______________________", body)]
+                story += [
+                    Spacer(1, 18),
+                    Paragraph(f"<b>{party}</b>", body),
+                    Paragraph("Director: ______________________", body),
+                    Paragraph("Witness: ______________________", body),
+                ]
     flush()
     document.build(story)
     return buffer.getvalue()
@@ -247,7 +280,9 @@ def northbridge_yard() -> bytes:
                 line = trial
         return [*out, line]
 
-    def write(text: str, style: str = "", indent: float = 0, mark: str = "", align: str = "L", space: float = 2.6) -> None:
+    def write(
+        text: str, style: str = "", indent: float = 0, mark: str = "", align: str = "L", space: float = 2.6
+    ) -> None:
         hidden = re.search(r"\[\[bar:(.*?)\]\]", text)
         text = bare(text)
         lead = re.match(r"\*\*(.*?)\*\*", text)
@@ -375,7 +410,9 @@ def word(name: str, *, automatic: bool) -> bytes:
         for i, (form, text) in enumerate(levels)
     )
     first = numbering.find(qn("w:num"))
-    made = parse_xml(f'<w:abstractNum {nsdecls("w")} w:abstractNumId="77"><w:multiLevelType w:val="multilevel"/>{abstract}</w:abstractNum>')
+    made = parse_xml(
+        f'<w:abstractNum {nsdecls("w")} w:abstractNumId="77"><w:multiLevelType w:val="multilevel"/>{abstract}</w:abstractNum>'
+    )
     first.addprevious(made) if first is not None else numbering.append(made)
     numbering.append(parse_xml(f'<w:num {nsdecls("w")} w:numId="77"><w:abstractNumId w:val="77"/></w:num>'))
     section = document.sections[0]
@@ -401,16 +438,26 @@ def word(name: str, *, automatic: bool) -> bytes:
                 paragraph.add_run(part.strip("*")).bold = True
             elif change:
                 for tag, inner, words in (("w:del", "w:delText", change[1]), ("w:ins", "w:t", change[2])):
-                    paragraph._p.append(parse_xml(f'<{tag} {nsdecls("w")} w:id="9{len(words)}" w:author="Landlord" w:date="2026-11-02T09:00:00Z"><w:r><{inner} xml:space="preserve">{words}</{inner}></w:r></{tag}>'))
+                    paragraph._p.append(
+                        parse_xml(
+                            f'<{tag} {nsdecls("w")} w:id="9{len(words)}" w:author="Landlord" w:date="2026-11-02T09:00:00Z"><w:r><{inner} xml:space="preserve">{words}</{inner}></w:r></{tag}>'
+                        )
+                    )
             elif note:
                 notes.append(note[1])
-                paragraph._p.append(parse_xml(f'<w:r {nsdecls("w")}><w:rPr><w:vertAlign w:val="superscript"/></w:rPr><w:footnoteReference w:id="{len(notes) + 1}"/></w:r>'))
+                paragraph._p.append(
+                    parse_xml(
+                        f'<w:r {nsdecls("w")}><w:rPr><w:vertAlign w:val="superscript"/></w:rPr><w:footnoteReference w:id="{len(notes) + 1}"/></w:r>'
+                    )
+                )
             elif part:
                 paragraph.add_run(part)
 
     def numbered(paragraph, level: int) -> None:  # type: ignore[no-untyped-def]
         properties = paragraph._p.get_or_add_pPr()
-        properties.append(parse_xml(f'<w:numPr {nsdecls("w")}><w:ilvl w:val="{level}"/><w:numId w:val="77"/></w:numPr>'))
+        properties.append(
+            parse_xml(f'<w:numPr {nsdecls("w")}><w:ilvl w:val="{level}"/><w:numId w:val="77"/></w:numPr>')
+        )
 
     rows: list[list[str]] = []
 
@@ -438,7 +485,9 @@ def word(name: str, *, automatic: bool) -> bytes:
         elif item.kind == "page":
             document.add_paragraph().add_run().add_break(WD_BREAK.PAGE)
         elif item.kind in ("division", "group"):
-            paragraph = document.add_paragraph(style="Heading 1" if item.kind == "group" or not automatic else "Heading 2")
+            paragraph = document.add_paragraph(
+                style="Heading 1" if item.kind == "group" or not automatic else "Heading 2"
+            )
             manual = f"{item.number}. " if item.kind == "group" and not automatic else ""
             paragraph.add_run(manual + item.text)
             if item.kind == "group" and automatic:
@@ -477,12 +526,23 @@ def _settled(data: bytes, notes: list[str]) -> bytes:
     with zipfile.ZipFile(io.BytesIO(data)) as old, zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as new:
         parts = {name: old.read(name) for name in old.namelist()}
         if notes:
-            body = "".join(f'<w:footnote w:id="{i + 2}"><w:p><w:r><w:t>{text}</w:t></w:r></w:p></w:footnote>' for i, text in enumerate(notes))
+            body = "".join(
+                f'<w:footnote w:id="{i + 2}"><w:p><w:r><w:t>{text}</w:t></w:r></w:p></w:footnote>'
+                for i, text in enumerate(notes)
+            )
             marks = '<w:footnote w:type="separator" w:id="0"><w:p><w:r><w:separator/></w:r></w:p></w:footnote><w:footnote w:type="continuationSeparator" w:id="1"><w:p><w:r><w:continuationSeparator/></w:r></w:p></w:footnote>'
-            parts["word/footnotes.xml"] = f'<?xml version="1.0" encoding="UTF-8" standalone="yes"?><w:footnotes {w}>{marks}{body}</w:footnotes>'.encode()
-            parts["[Content_Types].xml"] = parts["[Content_Types].xml"].replace(b"</Types>", b'<Override PartName="/word/footnotes.xml" ContentType="application/vnd.openxmlformats-officedocument.wordprocessingml.footnotes+xml"/></Types>')
+            parts["word/footnotes.xml"] = (
+                f'<?xml version="1.0" encoding="UTF-8" standalone="yes"?><w:footnotes {w}>{marks}{body}</w:footnotes>'.encode()
+            )
+            parts["[Content_Types].xml"] = parts["[Content_Types].xml"].replace(
+                b"</Types>",
+                b'<Override PartName="/word/footnotes.xml" ContentType="application/vnd.openxmlformats-officedocument.wordprocessingml.footnotes+xml"/></Types>',
+            )
             name = "word/_rels/document.xml.rels"
-            parts[name] = parts[name].replace(b"</Relationships>", b'<Relationship Id="rIdNotes" Type="http://schemas.openxmlformats.org/officeDocument/2006/relationships/footnotes" Target="footnotes.xml"/></Relationships>')
+            parts[name] = parts[name].replace(
+                b"</Relationships>",
+                b'<Relationship Id="rIdNotes" Type="http://schemas.openxmlformats.org/officeDocument/2006/relationships/footnotes" Target="footnotes.xml"/></Relationships>',
+            )
         for name, content in parts.items():
             info = zipfile.ZipInfo(name, (2026, 11, 2, 9, 0, 0))
             info.compress_type = zipfile.ZIP_DEFLATED

@@ -17,13 +17,22 @@ if TYPE_CHECKING:
     from yarnex.core.errors import UnreadableError
     from yarnex.output.report import Report
 
-Docs = Annotated[list[Path] | None, typer.Argument(help="Files or folders; none means the current folder.", show_default=False)]
+Docs = Annotated[
+    list[Path] | None, typer.Argument(help="Files or folders; none means the current folder.", show_default=False)
+]
 AsJson = Annotated[bool, typer.Option("--json", help="Print JSON to standard output.")]
-Out = Annotated[Path | None, typer.Option("-o", "--out", help="Write to this file; its ending gives the format: .md .csv .html .json.", show_default=False)]
+Out = Annotated[
+    Path | None,
+    typer.Option(
+        "-o", "--out", help="Write to this file; its ending gives the format: .md .csv .html .json.", show_default=False
+    ),
+]
 Force = Annotated[bool, typer.Option("--force", help="Replace the output file if it is there.")]
 SheetName = Annotated[str, typer.Option("--sheet", help="A sheet by name, or a YAML file.")]
 RulesName = Annotated[str, typer.Option("--rules", help="A rulebook by name, or a YAML file.")]
-AsOf = Annotated[str | None, typer.Option("--as-of", help="The day that counts as today, as YYYY-MM-DD.", show_default="today")]
+AsOf = Annotated[
+    str | None, typer.Option("--as-of", help="The day that counts as today, as YYYY-MM-DD.", show_default="today")
+]
 Quiet = Annotated[bool, typer.Option("--quiet", help="No progress and no notes, only results and errors.")]
 NoColor = Annotated[bool, typer.Option("--no-color", help="No colour in the terminal.")]
 Why = Annotated[bool, typer.Option("--why", help="Show the evidence for each finding and its rivals.")]
@@ -82,7 +91,9 @@ def read_docs(docs: list[Path] | None, quiet: bool, *, keep_empty: bool = False)
         if reading.document is not None and not reading.document.words and not keep_empty:
             why = "; ".join(p.what for p in reading.document.problems) or "no text in it"
             do = next((p.do for p in reading.document.problems if p.do), "")
-            out.unread.append(UnreadableError(f"{why}, 0 of {len(reading.document.pages) or 1} pages read", where=reading.path, do=do))
+            out.unread.append(
+                UnreadableError(f"{why}, 0 of {len(reading.document.pages) or 1} pages read", where=reading.path, do=do)
+            )
         elif reading.document is not None:
             out.documents.append(reading.document)
         elif reading.error is not None:
@@ -97,7 +108,9 @@ def read_docs(docs: list[Path] | None, quiet: bool, *, keep_empty: bool = False)
                 say(f"{document.path}: {problem}; {document.pages_read} of {len(document.pages)} pages read")
     if not out.documents:
         if not wanted:
-            say(f"{', '.join(p.as_posix() for p in docs or [Path()])}: no documents in it; yarnex reads {', '.join(READABLE)}")
+            say(
+                f"{', '.join(p.as_posix() for p in docs or [Path()])}: no documents in it; yarnex reads {', '.join(READABLE)}"
+            )
         raise typer.Exit(NOTHING_READ)
     if not any(d.words for d in out.documents):
         say("no text could be read in any of the documents")
@@ -129,7 +142,13 @@ def check_out(out: Path | None, docs: list[Path] | None, force: bool) -> None:
 
 
 def deliver(
-    make_json: Callable[[], dict[str, Any]], report: Callable[[], Report], *, as_json: bool, out: Path | None, no_color: bool, quiet: bool
+    make_json: Callable[[], dict[str, Any]],
+    report: Callable[[], Report],
+    *,
+    as_json: bool,
+    out: Path | None,
+    no_color: bool,
+    quiet: bool,
 ) -> None:
     """Give the result in the form asked for: a file, JSON, or the terminal."""
     from yarnex.output import as_json as json_form
@@ -146,7 +165,12 @@ def deliver(
 
             return make
 
-        renderers = {".md": rendered("markdown"), ".csv": rendered("table_csv"), ".html": rendered("html"), ".json": lambda: json_form.dumps(make_json())}
+        renderers = {
+            ".md": rendered("markdown"),
+            ".csv": rendered("table_csv"),
+            ".html": rendered("html"),
+            ".json": lambda: json_form.dumps(make_json()),
+        }
         write.write(out, write.in_format(out, renderers))
         if not quiet:
             say(f"written: {out.as_posix()}")

@@ -37,7 +37,9 @@ def _version(asked: bool) -> None:
 
 @app.callback()
 def options(
-    version: Annotated[bool, typer.Option("--version", callback=_version, is_eager=True, help="Show the version and stop.")] = False,
+    version: Annotated[
+        bool, typer.Option("--version", callback=_version, is_eager=True, help="Show the version and stop.")
+    ] = False,
 ) -> None:
     """Key terms, comparisons and red flags from contracts and leases, each with its page and words. Runs on this machine only.
 
@@ -69,7 +71,9 @@ def main() -> None:
         if error.errno not in (errno.ENOSPC, errno.EDQUOT, errno.EIO):
             raise
         os.dup2(os.open(os.devnull, os.O_WRONLY), sys.stdout.fileno())
-        print(f"standard output: cannot be written ({error.strerror}); free space or use another place", file=sys.stderr)
+        print(
+            f"standard output: cannot be written ({error.strerror}); free space or use another place", file=sys.stderr
+        )
         code = WRONG_USE
     sys.exit(code if isinstance(code, int) else 0)
 

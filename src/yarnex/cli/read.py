@@ -7,7 +7,14 @@ import typer
 from yarnex.cli.common import AsJson, Docs, Force, NoColor, Out, Quiet, check_out, deliver, read_docs, shown_to_user
 
 
-def read(docs: Docs = None, as_json: AsJson = False, out: Out = None, force: Force = False, quiet: Quiet = False, no_color: NoColor = False) -> None:
+def read(
+    docs: Docs = None,
+    as_json: AsJson = False,
+    out: Out = None,
+    force: Force = False,
+    quiet: Quiet = False,
+    no_color: NoColor = False,
+) -> None:
     """What each document is, and what was read.
 
     One line a document: kind, title, date, pages, and what could not be read.

@@ -11,9 +11,16 @@ from yarnex.cli.common import Force, NoColor, Quiet, say, shown_to_user
 
 Doc = Annotated[Path, typer.Argument(help="The document.", show_default=False)]
 PageNumber = Annotated[int | None, typer.Option("--page", min=1, help="File page, from 1.", show_default=False)]
-SectionWords = Annotated[str | None, typer.Option("--section", help="A clause number, or words of a heading.", show_default=False)]
-Quote = Annotated[str | None, typer.Option("--quote", help="Words to find and mark; any white space, any case.", show_default=False)]
-Picture = Annotated[Path | None, typer.Option("--png", help="Write a picture of the page with the words marked (PDF only).", show_default=False)]
+SectionWords = Annotated[
+    str | None, typer.Option("--section", help="A clause number, or words of a heading.", show_default=False)
+]
+Quote = Annotated[
+    str | None, typer.Option("--quote", help="Words to find and mark; any white space, any case.", show_default=False)
+]
+Picture = Annotated[
+    Path | None,
+    typer.Option("--png", help="Write a picture of the page with the words marked (PDF only).", show_default=False),
+]
 
 
 def show(
@@ -36,7 +43,16 @@ def show(
         read = read_document(document)
         found = find_passage(read, page=page, section=section, quote=quote)
         if found is None:
-            wanted = ", ".join(filter(None, [f"page {page}" if page else "", f"section {section!r}" if section else "", f"the words {quote!r}" if quote else ""]))
+            wanted = ", ".join(
+                filter(
+                    None,
+                    [
+                        f"page {page}" if page else "",
+                        f"section {section!r}" if section else "",
+                        f"the words {quote!r}" if quote else "",
+                    ],
+                )
+            )
             say(f"{read.path}: {wanted or 'nothing asked for'} not found in it; it has {len(read.pages)} page(s)")
             raise typer.Exit(1)
         show_passage(found, no_color=no_color)

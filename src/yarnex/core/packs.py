@@ -54,7 +54,9 @@ def load_entries(text: str, name: str) -> Entry:
     except yaml.YAMLError as error:
         mark = getattr(error, "problem_mark", None)
         where = f"{name}, line {mark.line + 1}" if mark else name
-        raise PackError(f"not YAML ({getattr(error, 'problem', None) or error})", where=where, do="mend that line") from None
+        raise PackError(
+            f"not YAML ({getattr(error, 'problem', None) or error})", where=where, do="mend that line"
+        ) from None
     faults: list[str] = []
     made = _plain(node, name, faults) if node is not None else None
     if faults:
@@ -112,7 +114,9 @@ def check_keys(entry: Any, shape: dict[str, Field], where: str, faults: list[str
             "any": True,
         }[field.kind]
         if not fits:
-            wanted = {"texts": "text or a list of texts", "flag": "true or false", "entries": "a list"}.get(field.kind, f"a {field.kind}")
+            wanted = {"texts": "text or a list of texts", "flag": "true or false", "entries": "a list"}.get(
+                field.kind, f"a {field.kind}"
+            )
             faults.append(f"{at}, {key}: {value!r} is not {wanted}")
         elif field.one_of and value not in field.one_of:
             faults.append(f"{at}, {key}: {value!r} is none of {', '.join(field.one_of)}")

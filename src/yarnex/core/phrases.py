@@ -99,7 +99,9 @@ def _word(token: str) -> str:
 def _key(text: str) -> str:
     """The longest word outside brackets."""
     outside = re.sub(r"\([^()]*\)|\[[^\[\]]*\]|<value>|\.\.\.", " ", text)
-    words = [w.rstrip("*").lower() for w in outside.split() if re.fullmatch(r"[A-Za-z]+\*?", w) and w.lower() not in ROLES]
+    words = [
+        w.rstrip("*").lower() for w in outside.split() if re.fullmatch(r"[A-Za-z]+\*?", w) and w.lower() not in ROLES
+    ]
     return max(words, key=len, default="")
 
 
@@ -117,7 +119,11 @@ def compile_phrase(text: str) -> Phrase:
             lead += r"\s*"
         follow = _source(after.lstrip())
         return Phrase(
-            text, None, re.compile(lead + LEAD_END, re.IGNORECASE), re.compile(FOLLOW_START + follow, re.IGNORECASE), _key(text)
+            text,
+            None,
+            re.compile(lead + LEAD_END, re.IGNORECASE),
+            re.compile(FOLLOW_START + follow, re.IGNORECASE),
+            _key(text),
         )
     return Phrase(text, re.compile(_source(text), re.IGNORECASE), None, None, _key(text))
 

@@ -13,7 +13,7 @@ from yarnex.core.comparing import Comparison
 from yarnex.core.document import Document
 from yarnex.core.errors import UnreadableError
 from yarnex.core.flags import Flag
-from yarnex.core.reading.identity import document_date, identify
+from yarnex.core.terms.identity import document_date, identify
 from yarnex.core.terms import Abstract
 
 
@@ -29,7 +29,11 @@ def _encode(value: Any, depth: int) -> str:
     if isinstance(value, dict):
         if not value:
             return "{}"
-        return "{\n" + ",\n".join(f"{pad}{json.dumps(str(k))}: {_encode(v, depth + 1)}" for k, v in value.items()) + f"\n{end}}}"
+        return (
+            "{\n"
+            + ",\n".join(f"{pad}{json.dumps(str(k))}: {_encode(v, depth + 1)}" for k, v in value.items())
+            + f"\n{end}}}"
+        )
     if isinstance(value, list | tuple):
         if not value:
             return "[]"
@@ -73,7 +77,11 @@ def comparison(result: Comparison) -> dict[str, Any]:
         }
         for r in result.rows
     ]  # fmt: skip
-    return {"columns": [d.path for d in result.documents], "amendments": [{"document": d.path, "amends": b} for d, b in result.amendments], "rows": rows}
+    return {
+        "columns": [d.path for d in result.documents],
+        "amendments": [{"document": d.path, "amends": b} for d, b in result.amendments],
+        "rows": rows,
+    }
 
 
 def flags(result: Sequence[Flag]) -> list[dict[str, Any]]:
@@ -88,7 +96,16 @@ def briefing(result: Briefing) -> dict[str, Any]:
         }
         for k in result.dates
     ]  # fmt: skip
-    questions = [{"document": q.document, "kind": q.kind, "what": q.what, "detail": q.detail, "cites": [c.to_dict() for c in q.cites]} for q in result.questions]
+    questions = [
+        {
+            "document": q.document,
+            "kind": q.kind,
+            "what": q.what,
+            "detail": q.detail,
+            "cites": [c.to_dict() for c in q.cites],
+        }
+        for q in result.questions
+    ]
     return {
         "title": result.title, "as_of": result.as_of.isoformat(), "summary": list(result.summary), "comparison": comparison(result.comparison),
         "flags": flags(result.flags), "dates": dates, "questions": questions,

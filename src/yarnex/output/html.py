@@ -46,7 +46,13 @@ class Passages:
         first, last = cite.pages
         if first:
             return f"p. {first}" if last in (None, first) else f"pp. {first}–{last}"
-        return cite.section or cite.place or "passage"
+        if line := cite.document.line_of(cite.span):
+            return f"line {line}"
+        block = cite.document.block_at(cite.span.start)
+        number = block.number if block else ""
+        if number and len(number) < 12:
+            return f"cl. {number}" if number[:1].isdigit() else number
+        return f"para. {cite.paragraph}"
 
 
 def _passage(cite: Cite, number: int) -> Passage:
@@ -65,10 +71,14 @@ def _passage(cite: Cite, number: int) -> Passage:
 
 def render(report: Report) -> str:
     """The page as text. The same report gives the same page."""
-    environment = Environment(loader=PackageLoader("yarnex.output", "templates"), autoescape=select_autoescape(["html"]), trim_blocks=True, lstrip_blocks=True)
+    environment = Environment(
+        loader=PackageLoader("yarnex.output", "templates"),
+        autoescape=select_autoescape(["html"]),
+        trim_blocks=True,
+        lstrip_blocks=True,
+    )
     environment.filters["visible"] = lambda text: visible(str(text))
     environment.filters["one_line"] = lambda text: visible(one_line(str(text)))
     passages = Passages()
     template = environment.get_template("report.html")
-    body = template.render(report=report, passages=passages, version=__version__)
-    return body
+    return template.render(report=report, passages=passages, version=__version__)

@@ -21,7 +21,9 @@ def render(report: Report) -> str:
     if notes:
         out += ["## Quoted passages", ""]
         for i, cite in enumerate(notes, start=1):
-            out.append(f"{i}. [{_plain(cite.document.name)}]({cite.target}), {_plain(cite.place)}: “{_plain(one_line(cite.quote))}”")
+            out.append(
+                f"{i}. [{_plain(cite.document.name)}]({cite.target}), {_plain(cite.place)}: “{_plain(one_line(cite.quote))}”"
+            )
         out.append("")
     return "\n".join(out)
 

@@ -70,4 +70,6 @@ def picture(passage: Passage, out: Path, source: Path, force: bool) -> None:
         ImageChops.multiply(image, wash).save(out)
     except OSError as error:
         out.unlink(missing_ok=True)
-        raise OutputError(f"cannot be written ({error.strerror or error})", where=where, do="free space or name another place") from None
+        raise OutputError(
+            f"cannot be written ({error.strerror or error})", where=where, do="free space or name another place"
+        ) from None

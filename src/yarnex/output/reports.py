@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from datetime import date
 
 from yarnex._version import __version__
 from yarnex.core.briefing import Briefing
@@ -11,13 +12,26 @@ from yarnex.core.document import Document
 from yarnex.core.errors import UnreadableError
 from yarnex.core.flags import Flag
 from yarnex.core.flags.rulebook import SEVERITIES
-from yarnex.core.reading.identity import document_date, identify
+from yarnex.core.terms.identity import document_date, identify
 from yarnex.core.terms import Abstract, Finding
 from yarnex.core.terms.computed import shown_date
 from yarnex.output.report import Card, Cell, Report, Section, Table, TableRow
 from yarnex.output.wording import STATE_WORDS, own_words, said
 
-MARKS = {"differs": "differs", "gap": "missing in some", "wording": "", "same": "same", "nowhere": "not found", "single": ""}
+MARKS = {
+    "differs": "differs",
+    "gap": "missing in some",
+    "wording": "",
+    "same": "same",
+    "nowhere": "not found",
+    "single": "",
+}
+
+
+def _dated(document: Document) -> str:
+    """The document's own date in words."""
+    day = document_date(document)
+    return shown_date(date.fromisoformat(day)) if day else "none found"
 
 
 def coverage(document: Document) -> str:
@@ -27,6 +41,11 @@ def coverage(document: Document) -> str:
     if len(document.pages) > 1:
         return f"{len(document.pages)} recorded pages, all"
     return "all"
+
+
+def _small(label: str) -> str:
+    """A label inside a sentence."""
+    return label[:1].lower() + label[1:]
 
 
 def warnings_of(documents: Sequence[Document], unread: Sequence[UnreadableError]) -> tuple[str, ...]:
@@ -43,20 +62,32 @@ def read_report(documents: Sequence[Document], unread: Sequence[UnreadableError]
     rows = []
     for document in documents:
         identity = identify(document)
-        dated = document_date(document)
         notes = tuple(str(p) for p in document.problems)
         rows.append(
             TableRow(
                 (
-                    Cell(document.path), Cell(identity.label), Cell(identity.title_text or "no title found"), Cell(dated or "none found"),
+                    Cell(document.path), Cell(identity.label), Cell(identity.title_text or "no title found"), Cell(_dated(document)),
                     Cell(f"{coverage(document)}, {document.words:,} words", notes=notes),
                 )
             )
         )  # fmt: skip
-    rows += [TableRow((Cell(e.where), Cell("not read", state="unread"), Cell(), Cell(), Cell("0", notes=(f"{e.what}; {e.do}".strip("; "),)))) for e in unread]
+    rows += [
+        TableRow(
+            (
+                Cell(e.where),
+                Cell("not read", state="unread"),
+                Cell(),
+                Cell(),
+                Cell("0", notes=(f"{e.what}; {e.do}".strip("; "),)),
+            )
+        )
+        for e in unread
+    ]
     table = Table(("Document", "Kind", "Title", "Date", "Read"), tuple(rows), (5, 3, 5, 3, 5))
     lines = (f"{len(passed)} other file(s) of formats that are not read: {', '.join(passed)}",) if passed else ()
-    return Report("Documents", f"{len(documents)} read", (Section("", table=table, lines=lines),), warnings_of((), unread))
+    return Report(
+        "Documents", f"{len(documents)} read", (Section("", table=table, lines=lines),), warnings_of((), unread)
+    )
 
 
 def _finding_cell(finding: Finding, note: str = "") -> Cell:
@@ -66,7 +97,9 @@ def _finding_cell(finding: Finding, note: str = "") -> Cell:
     return Cell(said(finding), own_words(finding), finding.cites, tuple(notes), finding.state)
 
 
-def abstract_report(abstracts: Sequence[Abstract], *, why: bool = False, unread: Sequence[UnreadableError] = ()) -> Report:
+def abstract_report(
+    abstracts: Sequence[Abstract], *, why: bool = False, unread: Sequence[UnreadableError] = ()
+) -> Report:
     sections = []
     for item in abstracts:
         identity = identify(item.document)
@@ -75,7 +108,12 @@ def abstract_report(abstracts: Sequence[Abstract], *, why: bool = False, unread:
         rows = []
         for finding in found:
             cell = _finding_cell(finding, "; ".join(finding.why) if why else "")
-            rows.append(TableRow((Cell(finding.term.label), cell, Cell(STATE_WORDS[finding.state], state=finding.state)), finding.term.group))
+            rows.append(
+                TableRow(
+                    (Cell(finding.term.label), cell, Cell(STATE_WORDS[finding.state], state=finding.state)),
+                    finding.term.group,
+                )
+            )
         about = [f"{identity.label}; {identity.title_text}" if identity.title_text else identity.label]
         if item.amended_by:
             about.append("Shows the terms in force after " + ", ".join(item.amended_by) + ".")
@@ -83,7 +121,7 @@ def abstract_report(abstracts: Sequence[Abstract], *, why: bool = False, unread:
             about.append(f"Changes {item.amends}; abstract both together to see the terms in force.")
         lines = []
         if missing:
-            lines.append("Not found: " + ", ".join(f.term.label.lower() if not f.term.label[1:2].isupper() else f.term.label for f in missing) + ".")
+            lines.append("Not found: " + ", ".join(_small(f.term.label) for f in missing) + ".")
         table = Table(("Term", "What the document says", "State"), tuple(rows), (6, 17, 3))
         sections.append(Section(item.document.path, tuple(about), table, lines=tuple(lines)))
     return Report("Abstract", "", tuple(sections), warnings_of([a.document for a in abstracts], unread))
@@ -94,7 +132,13 @@ def _comparison_table(comparison: Comparison, rows: Sequence[Row]) -> Table:
     for row in rows:
         cells = [_finding_cell(c, n) for c, n in zip(row.cells, row.notes, strict=True)]
         mark = MARKS[row.status]
-        out.append(TableRow((Cell(row.term.label, notes=(mark,) if mark else (), state=row.status), *cells), row.term.group, row.status))
+        out.append(
+            TableRow(
+                (Cell(row.term.label, notes=(mark,) if mark else (), state=row.status), *cells),
+                row.term.group,
+                row.status,
+            )
+        )
     heads = ("Term", *(d.name for d in comparison.documents))
     return Table(heads, tuple(out), (4, *(7 for _ in comparison.documents)))
 
@@ -103,7 +147,7 @@ def compare_report(comparison: Comparison, unread: Sequence[UnreadableError] = (
     shown = [r for r in comparison.rows if r.status != "nowhere"]
     nowhere = [r.term.label for r in comparison.rows if r.status == "nowhere"]
     lead = [f"{d.path} is laid over {base}: its changes are marked as amended." for d, base in comparison.amendments]
-    lines = ("Found in none of them: " + ", ".join(x.lower() if not x[1:2].isupper() else x for x in nowhere) + ".",) if nowhere else ()
+    lines = ("Found in none of them: " + ", ".join(map(_small, nowhere)) + ".",) if nowhere else ()
     differ = sum(r.status == "differs" for r in shown)
     gaps = sum(any(not c.found for c in r.cells) for r in shown)
     about = f"{len(comparison.documents)} documents; {len(shown)} terms, of which {differ} differ and {gaps} are missing somewhere"
@@ -129,7 +173,9 @@ def _flag_sections(flags: Sequence[Flag]) -> list[Section]:
     return sections
 
 
-def flags_report(flags: Sequence[Flag], documents: Sequence[Document], label: str, unread: Sequence[UnreadableError] = ()) -> Report:
+def flags_report(
+    flags: Sequence[Flag], documents: Sequence[Document], label: str, unread: Sequence[UnreadableError] = ()
+) -> Report:
     about = f"{label}; {len(flags)} points in {len(documents)} document(s)"
     sections = _flag_sections(flags) or [Section("", lines=("No rule of the rulebook holds for these documents.",))]
     return Report("Red flags and strengths", about, tuple(sections), warnings_of(documents, unread))
@@ -140,20 +186,29 @@ def briefing_report(briefing: Briefing) -> Report:
     sections = [Section("Summary", lines=briefing.summary)]
     rows = []
     for document, identity, item in zip(briefing.documents, briefing.identities, briefing.abstracts, strict=True):
-        relation = f"amends {item.amends}" if item.amends else (f"amended by {', '.join(item.amended_by)}" if item.amended_by else "")
+        relation = (
+            f"amends {item.amends}"
+            if item.amends
+            else (f"amended by {', '.join(item.amended_by)}" if item.amended_by else "")
+        )
         rows.append(
             TableRow(
                 (
                     Cell(document.name), Cell(identity.label, notes=(relation,) if relation else ()),
                     Cell(identity.title_text or "no title found", cites=(identity.title,) if identity.title else ()),
-                    Cell(document_date(document) or "none found", cites=(identity.dated,) if identity.dated else ()),
+                    Cell(_dated(document), cites=(identity.dated,) if identity.dated else ()),
                 )
             )
         )  # fmt: skip
-    sections.append(Section("The documents", table=Table(("Document", "Kind", "Title", "Date"), tuple(rows), (4, 4, 6, 3))))
+    sections.append(
+        Section("The documents", table=Table(("Document", "Kind", "Title", "Date"), tuple(rows), (4, 4, 6, 3)))
+    )
     shown = [r for r in briefing.comparison.rows if r.status != "nowhere"]
     title = "Key terms side by side" if len(briefing.comparison.documents) > 1 else "Key terms"
-    lead = tuple(f"{d.name} is laid over {base}; its changes are marked as amended." for d, base in briefing.comparison.amendments)
+    lead = tuple(
+        f"{d.name} is laid over {base}; its changes are marked as amended."
+        for d, base in briefing.comparison.amendments
+    )
     sections.append(Section(title, lead, _comparison_table(briefing.comparison, shown)))
     for section in _flag_sections(briefing.flags):
         sections.append(Section(f"Flags: {section.title}", cards=section.cards))
@@ -167,7 +222,11 @@ def briefing_report(briefing: Briefing) -> Report:
         for k in briefing.dates
     ]  # fmt: skip
     sections.append(
-        Section("Key dates", (f"As of {shown_date(briefing.as_of)}.",), Table(("Date", "What", "Document", "Source"), tuple(dates), (4, 7, 5, 8)))
+        Section(
+            "Key dates",
+            (f"As of {shown_date(briefing.as_of)}.",),
+            Table(("Date", "What", "Document", "Source"), tuple(dates), (4, 7, 5, 8)),
+        )
         if dates
         else Section("Key dates", lines=("No dates were found.",))
     )
@@ -176,7 +235,13 @@ def briefing_report(briefing: Briefing) -> Report:
         "blank": "left blank", "redacted": "blacked out", "not_found": "not found",
     }  # fmt: skip
     questions = tuple(
-        TableRow((Cell(q.what), Cell(kinds[q.kind], notes=(q.detail,) if q.detail else (), state=q.kind), Cell(q.document, cites=q.cites)))
+        TableRow(
+            (
+                Cell(q.what),
+                Cell(kinds[q.kind], notes=(q.detail,) if q.detail else (), state=q.kind),
+                Cell(q.document, cites=q.cites),
+            )
+        )
         for q in briefing.questions
     )
     sections.append(
@@ -189,9 +254,20 @@ def briefing_report(briefing: Briefing) -> Report:
         "Every quoted passage stands in the document at the page given; values marked as worked out carry their working. No language model and no network were used.",
     ]
     files = tuple(
-        TableRow((Cell(d.path), Cell(coverage(d)), Cell(f"{d.words:,}"), Cell(d.sha256[:16] + "…", notes=tuple(str(p) for p in d.problems))))
+        TableRow(
+            (
+                Cell(d.path),
+                Cell(coverage(d)),
+                Cell(f"{d.words:,}"),
+                Cell(d.sha256[:16] + "…", notes=tuple(str(p) for p in d.problems)),
+            )
+        )
         for d in briefing.documents
-    ) + tuple(TableRow((Cell(e.where), Cell("not read"), Cell("0"), Cell("", notes=(e.what,)))) for e in briefing.unread)
-    sections.append(Section("How this was made", tuple(made), Table(("File", "Read", "Words", "SHA-256"), files, (8, 5, 3, 8))))
+    ) + tuple(
+        TableRow((Cell(e.where), Cell("not read"), Cell("0"), Cell("", notes=(e.what,)))) for e in briefing.unread
+    )
+    sections.append(
+        Section("How this was made", tuple(made), Table(("File", "Read", "Words", "SHA-256"), files, (8, 5, 3, 8)))
+    )
     about = f"{len(briefing.comparison.documents)} document(s) compared, {len(briefing.flags)} points raised, as of {shown_date(briefing.as_of)}"
     return Report(briefing.title, about, tuple(sections), warnings_of(briefing.documents, briefing.unread))

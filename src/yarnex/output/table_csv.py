@@ -10,7 +10,21 @@ from yarnex.output.report import Report
 from yarnex.output.safe import no_formula
 from yarnex.output.wording import one_line
 
-HEADS = ("part", "group", "item", "about", "says", "state", "own words", "page", "printed page", "section", "quote", "notes", "target")
+HEADS = (
+    "part",
+    "group",
+    "item",
+    "about",
+    "says",
+    "state",
+    "own words",
+    "page",
+    "printed page",
+    "section",
+    "quote",
+    "notes",
+    "target",
+)
 
 
 def render(report: Report) -> str:
@@ -26,10 +40,18 @@ def render(report: Report) -> str:
                 for head, cell in pairs:
                     if not cell.text and not cell.cites and not cell.notes:
                         continue
-                    writer.writerow(_line([section.title, row.group, item, head, cell.text, cell.state, cell.quote], cell.cites, cell.notes))
+                    writer.writerow(
+                        _line(
+                            [section.title, row.group, item, head, cell.text, cell.state, cell.quote],
+                            cell.cites,
+                            cell.notes,
+                        )
+                    )
         for card in section.cards:
             words = " ".join(text for _, text in card.body)
-            writer.writerow(_line([section.title, card.tag, card.title, card.about, words, card.tag, ""], card.cites, card.notes))
+            writer.writerow(
+                _line([section.title, card.tag, card.title, card.about, words, card.tag, ""], card.cites, card.notes)
+            )
         for line in section.lines:
             writer.writerow(_line([section.title, "", "", "", line, "", ""], (), ()))
     return buffer.getvalue()
@@ -40,4 +62,6 @@ def _line(first: list[str], cites: tuple[Cite, ...], notes: tuple[str, ...]) -> 
     page = str(cite.pages[0] or "") if cite else ""
     place = [page, cite.page_label if cite else "", cite.section if cite else ""]
     quotes = " … ".join(one_line(c.quote) for c in cites)
-    return [no_formula(one_line(text)) for text in [*first, *place, quotes, "; ".join(notes), cite.target if cite else ""]]
+    return [
+        no_formula(one_line(text)) for text in [*first, *place, quotes, "; ".join(notes), cite.target if cite else ""]
+    ]

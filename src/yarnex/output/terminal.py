@@ -29,14 +29,20 @@ def console_for(file: IO[str], no_color: bool = False) -> Console:
     """A console that is plain, and of one width, where the file is no terminal."""
     if not file.isatty():
         width = int(os.environ.get("COLUMNS", PLAIN_WIDTH))
-        return Console(file=file, width=max(60, width), no_color=True, force_terminal=False, highlight=False, legacy_windows=False)
+        return Console(
+            file=file, width=max(60, width), no_color=True, force_terminal=False, highlight=False, legacy_windows=False
+        )
     return Console(file=file, no_color=no_color, highlight=False)
 
 
 def show(report: Report, *, no_color: bool = False, file: IO[str] | None = None) -> None:
     """Print a report."""
     console = console_for(file or sys.stdout, no_color)
-    console.print(Text(visible(report.title), style="bold"), Text(visible(report.about), style="dim") if report.about else "", sep="  ")
+    console.print(
+        Text(visible(report.title), style="bold"),
+        Text(visible(report.about), style="dim") if report.about else "",
+        sep="  ",
+    )
     for section in report.sections:
         _section(console, section)
 
@@ -75,7 +81,10 @@ def _place(cite: Cite, short: bool) -> str:
 
 def _cell(cell: Cell, first: bool, many: bool) -> Text:
     style = STYLES.get(cell.state, "")
-    out = Text(visible(cell.text), style="" if first else style if cell.state in ("not_found", "blank", "redacted", "unread") else "")
+    out = Text(
+        visible(cell.text),
+        style="" if first else style if cell.state in ("not_found", "blank", "redacted", "unread") else "",
+    )
     if cell.quote:
         out.append(f"\n“{visible(cell.quote)}”" if not many else "", style="italic")
     for note in cell.notes:
@@ -89,7 +98,7 @@ def _cell(cell: Cell, first: bool, many: bool) -> Text:
             quote = one_line(cite.quote)
             said = one_line(cell.text)
             out.append(f"\n[{visible(_place(cite, False))}]", style="dim")
-            if quote not in (said, cell.quote) and not quote.startswith(said[:60]):
+            if (quote not in (said, cell.quote) and said[:60] not in quote[:90]) or len(said) < 30:
                 out.append(f" “{visible(_short(quote))}”", style="dim")
     return out
 
@@ -109,4 +118,11 @@ def _card(console: Console, card: Card) -> None:
     for note in card.notes:
         console.print(Padding(Text(visible(note)), (0, 0, 0, 2)))
     for cite in card.cites:
-        console.print(Padding(Text.assemble((f"[{visible(cite.place)}] ", "dim"), (f"“{visible(_short(one_line(cite.quote)))}”", "italic")), (0, 0, 0, 2)))
+        console.print(
+            Padding(
+                Text.assemble(
+                    (f"[{visible(cite.place)}] ", "dim"), (f"“{visible(_short(one_line(cite.quote)))}”", "italic")
+                ),
+                (0, 0, 0, 2),
+            )
+        )

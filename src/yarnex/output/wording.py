@@ -7,7 +7,19 @@ from decimal import Decimal
 
 from yarnex.core.terms import Finding
 from yarnex.core.terms.computed import shown_date, shown_duration
-from yarnex.core.values import DateValue, Duration, ListOf, Money, Party, Percent, Quantity, Schedule, Text, Value, YesNo
+from yarnex.core.values import (
+    DateValue,
+    Duration,
+    ListOf,
+    Money,
+    Party,
+    Percent,
+    Quantity,
+    Schedule,
+    Text,
+    Value,
+    YesNo,
+)
 
 STATE_WORDS = {
     "stated": "", "computed": "worked out", "amended": "amended", "conflicting": "conflicting", "blank": "left blank",
@@ -32,7 +44,9 @@ def money(value: Money) -> str:
 
     whole = value.amount == value.amount.to_integral_value()
     if value.currency:
-        text = format_currency(value.amount, value.currency, format="¤#,##0" if whole else None, locale="en_GB", currency_digits=not whole)
+        text = format_currency(
+            value.amount, value.currency, format="¤#,##0" if whole else None, locale="en_GB", currency_digits=not whole
+        )
     else:
         text = number(value.amount)
     per = PER_WORDS.get(value.per or "", "")

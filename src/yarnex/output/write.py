@@ -16,13 +16,17 @@ def check_out(out: Path, inputs: Iterable[str], force: bool) -> None:
     """Raises OutputError before any work is done where the file cannot or must not be written."""
     shown = out.as_posix()
     if out.suffix.lower() not in FORMATS:
-        raise OutputError(f"{out.suffix or 'no ending'} is not a format", where=f"--out {shown}", do=f"use {', '.join(FORMATS)}")
+        raise OutputError(
+            f"{out.suffix or 'no ending'} is not a format", where=f"--out {shown}", do=f"use {', '.join(FORMATS)}"
+        )
     if out.is_dir():
         raise OutputError("a folder, not a file", where=f"--out {shown}", do="name a file in it")
     if not out.parent.is_dir():
         raise OutputError("no such folder", where=f"--out {out.parent.as_posix()}", do="make it first")
     if any(out.resolve() == Path(path).resolve() for path in inputs):
-        raise OutputError("one of the documents", where=f"--out {shown}", do="name another file; documents are never changed")
+        raise OutputError(
+            "one of the documents", where=f"--out {shown}", do="name another file; documents are never changed"
+        )
     if out.exists() and not force:
         raise OutputError("already there", where=f"--out {shown}", do="add --force to replace it")
 
@@ -39,7 +43,11 @@ def write(out: Path, text: str) -> None:
         Path(name).chmod(0o666 & ~_umask())
         Path(name).replace(out)
     except OSError as error:
-        raise OutputError(f"cannot be written ({error.strerror or error})", where=f"--out {out.as_posix()}", do="free space or name another place") from None
+        raise OutputError(
+            f"cannot be written ({error.strerror or error})",
+            where=f"--out {out.as_posix()}",
+            do="free space or name another place",
+        ) from None
     finally:
         if name:
             Path(name).unlink(missing_ok=True)

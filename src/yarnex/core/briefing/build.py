@@ -12,7 +12,7 @@ from yarnex.core.document import Cite, Document
 from yarnex.core.errors import UnreadableError
 from yarnex.core.flags import Flag, Rulebook, apply_rules
 from yarnex.core.flags.rulebook import SEVERITIES
-from yarnex.core.reading.identity import Identity, identify
+from yarnex.core.terms.identity import Identity, identify
 from yarnex.core.terms import Abstract, Finding
 from yarnex.core.values import DateValue
 
@@ -57,7 +57,9 @@ class Briefing:
         return tuple(a.document for a in self.abstracts)
 
 
-def brief(abstracts: Sequence[Abstract], book: Rulebook, as_of: date, unread: Sequence[UnreadableError] = ()) -> Briefing:
+def brief(
+    abstracts: Sequence[Abstract], book: Rulebook, as_of: date, unread: Sequence[UnreadableError] = ()
+) -> Briefing:
     """Build the briefing of filled sheets.
 
     as_of: the day that counts as today. unread: files that could not be read, so that the briefing says so.
@@ -85,7 +87,9 @@ def _key_dates(abstracts: Sequence[Abstract], as_of: date) -> tuple[KeyDate, ...
     return tuple(sorted(out, key=lambda k: (k.day, k.finding.document.path)))
 
 
-def _open_questions(abstracts: Sequence[Abstract], columns: set[str], unread: Sequence[UnreadableError]) -> tuple[OpenQuestion, ...]:
+def _open_questions(
+    abstracts: Sequence[Abstract], columns: set[str], unread: Sequence[UnreadableError]
+) -> tuple[OpenQuestion, ...]:
     out = [OpenQuestion(e.where, "unread", e.what, (), e.do) for e in unread]
     for abstract in abstracts:
         document = abstract.document
@@ -101,7 +105,15 @@ def _open_questions(abstracts: Sequence[Abstract], columns: set[str], unread: Se
             elif finding.state == "not_found" and finding.term.expected:
                 out.append(OpenQuestion(document.path, "not_found", label, finding.near, "; ".join(finding.why)))
             elif finding.state == "stated" and finding.value is None:
-                out.append(OpenQuestion(document.path, "unparsed", label, finding.cites, "; ".join(finding.working) or "stated in words that give no value"))
+                out.append(
+                    OpenQuestion(
+                        document.path,
+                        "unparsed",
+                        label,
+                        finding.cites,
+                        "; ".join(finding.working) or "stated in words that give no value",
+                    )
+                )
     order = ("unread", "conflicting", "unparsed", "blank", "redacted", "not_found")
     return tuple(sorted(out, key=lambda q: order.index(q.kind)))
 
@@ -118,11 +130,15 @@ def _summary(
     for document in comparison.documents:
         mine = [f for f in flags if f.document is document and f.rule.severity == "high"]
         if mine:
-            lines.append(f"{document.name}: " + "; ".join(f.rule.label.lower() if not f.rule.label[:2].isupper() else f.rule.label for f in mine) + ".")
+            lines.append(
+                f"{document.name}: " + "; ".join(f.rule.label[:1].lower() + f.rule.label[1:] for f in mine) + "."
+            )
     ahead = [d for d in dates if not d.past]
     if ahead:
         first = ahead[0]
-        lines.append(f"Next date: {first.day.day} {first.day:%B %Y}, {first.what.lower()} ({first.finding.document.name}).")
+        lines.append(
+            f"Next date: {first.day.day} {first.day:%B %Y}, {first.what.lower()} ({first.finding.document.name})."
+        )
     differing = sum(row.status in ("differs", "gap") for row in comparison.rows)
     if len(comparison.documents) > 1:
         lines.append(f"{differing} of {len(comparison.rows)} terms differ or are missing in some documents.")

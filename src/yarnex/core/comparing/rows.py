@@ -62,7 +62,11 @@ def _row(term: Term, cells: tuple[Finding, ...]) -> Row:
         return Row(term, cells, SINGLE, notes)
     valued = [c for c in found if c.value is not None]
     if term.type == "text":
-        alike = all(same_value(valued[0].value, c.value) for c in valued[1:]) and len(valued) == len(found) if valued else True
+        alike = (
+            all(same_value(valued[0].value, c.value) for c in valued[1:]) and len(valued) == len(found)
+            if valued
+            else True
+        )
         status = SAME if alike and len(found) == len(cells) else (WORDING if len(found) == len(cells) else GAP)
     elif len(valued) == len(found) and all(same_value(valued[0].value, c.value) for c in valued[1:]):
         status = SAME if len(found) == len(cells) else GAP
@@ -82,7 +86,12 @@ def _notes(cells: tuple[Finding, ...]) -> tuple[str, ...]:
                 note = f"in {cell.value.currency or 'no stated currency'}: not compared with {base.currency or 'none'}"
             elif (changed := comparable(cell.value, base)) is not None:
                 note = changed[1]
-        elif isinstance(base, Quantity) and isinstance(cell.value, Quantity) and base.unit and cell.value.unit != base.unit:
+        elif (
+            isinstance(base, Quantity)
+            and isinstance(cell.value, Quantity)
+            and base.unit
+            and cell.value.unit != base.unit
+        ):
             other = convert(cell.value, base.unit)
             note = f"= {other.value:,.1f} {base.unit.replace('_', ' ')}" if other else ""
         notes.append(note)

@@ -17,11 +17,17 @@ class Passage:
     marked: tuple[Span, ...]
 
 
-def find_passage(document: Document, *, page: int | None = None, section: str | None = None, quote: str | None = None) -> Passage | None:
+def find_passage(
+    document: Document, *, page: int | None = None, section: str | None = None, quote: str | None = None
+) -> Passage | None:
     """The passage, None where it is not in the document. With a quote, the blocks around its places on that page."""
     whole = Span(0, document.body_end)
     if page is not None:
-        on_page = [i for i, p in enumerate(document.fragments.pages) if p == page and document.fragments.starts[i] < document.body_end]
+        on_page = [
+            i
+            for i, p in enumerate(document.fragments.pages)
+            if p == page and document.fragments.starts[i] < document.body_end
+        ]
         if not on_page:
             return None
         whole = Span(document.fragments.starts[on_page[0]], document.fragments.ends[on_page[-1]])
@@ -37,7 +43,9 @@ def find_passage(document: Document, *, page: int | None = None, section: str | 
     words = quote.split()
     if not words:
         return None
-    pattern = re.compile(r"\s+".join(re.sub(r"['’‘]", "['’‘]", re.sub(r'["“”]', '["“”]', re.escape(w))) for w in words), re.IGNORECASE)
+    pattern = re.compile(
+        r"\s+".join(re.sub(r"['’‘]", "['’‘]", re.sub(r'["“”]', '["“”]', re.escape(w))) for w in words), re.IGNORECASE
+    )
     marked = tuple(Span(*m.span()) for m in pattern.finditer(document.text, whole.start, whole.end))
     if not marked:
         return None

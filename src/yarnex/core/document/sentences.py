@@ -27,9 +27,14 @@ def sentences(text: str, *, semicolons: bool = True) -> Iterator[Span]:
             continue
         if mark == "." and _abbreviation.search(text[max(start, m.start() - 24) : m.start() + 1]):
             followed = text[m.end() : m.end() + 40].lstrip()
-            if not re.match(r"(?:The|If|In|On|Any|All|No|This|Each|Tenant|Landlord|It)\s", followed) or re.search(r"\b[A-Z]\.\Z", text[: m.start() + 1]):
+            if not re.match(r"(?:The|If|In|On|Any|All|No|This|Each|Tenant|Landlord|It)\s", followed) or re.search(
+                r"\b[A-Z]\.\Z", text[: m.start() + 1]
+            ):
                 continue
-            if re.search(r"(?:\A|\n)\s*(?:(?:Section|Clause|Article|Paragraph)\s+)?[\dIVX]{1,4}(?:\.\d+)*\.\Z", text[start : m.start() + 1]):
+            if re.search(
+                r"(?:\A|\n)\s*(?:(?:Section|Clause|Article|Paragraph)\s+)?[\dIVX]{1,4}(?:\.\d+)*\.\Z",
+                text[start : m.start() + 1],
+            ):
                 continue
         yield from _trimmed(text, start, m.end())
         start = m.end()

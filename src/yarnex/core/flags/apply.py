@@ -10,7 +10,7 @@ from typing import Any
 from yarnex.core.document import Cite, Document
 from yarnex.core.flags.conditions import Subject
 from yarnex.core.flags.rulebook import SEVERITIES, Rule, Rulebook
-from yarnex.core.reading.identity import identify
+from yarnex.core.terms.identity import identify
 from yarnex.core.terms import Abstract
 
 
@@ -45,7 +45,9 @@ def apply_rules(abstracts: Sequence[Abstract], book: Rulebook, as_of: date) -> t
                 continue
             evidence = rule.condition(Subject(abstract, as_of))
             if evidence is not None:
-                flags.append(Flag(abstract.document, rule, _each_once(evidence.cites), tuple(dict.fromkeys(evidence.notes))))
+                flags.append(
+                    Flag(abstract.document, rule, _each_once(evidence.cites), tuple(dict.fromkeys(evidence.notes)))
+                )
     flags = [f for f in flags if not _told_already(f, flags)]
     return tuple(sorted(flags, key=lambda f: SEVERITIES.index(f.rule.severity)))
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 import re
 from collections.abc import Callable
 from datetime import date
@@ -10,6 +11,7 @@ from decimal import Decimal
 from yarnex.core.document import Cite, Table
 from yarnex.core.terms import Abstract
 from yarnex.core.terms.computed import shown_date
+from yarnex.core.terms.model import quoted
 from yarnex.core.terms.schedules import column_heads, column_per
 from yarnex.core.values import DateValue, Money, Quantity, Schedule, find_money
 
@@ -27,12 +29,19 @@ def dates_in_order(abstract: Abstract, as_of: date) -> Result | None:
             days[name] = finding
     notes = []
     cites: list[Cite] = []
-    for early, late in (("lease_start", "lease_end"), ("lease_start", "break_date"), ("break_date", "lease_end"), ("rent_start", "lease_end")):
+    for early, late in (
+        ("lease_start", "lease_end"),
+        ("lease_start", "break_date"),
+        ("break_date", "lease_end"),
+        ("rent_start", "lease_end"),
+    ):
         if early in days and late in days:
             a, b = days[early].value, days[late].value
             assert isinstance(a, DateValue) and isinstance(b, DateValue)
             if a.day > b.day:
-                notes.append(f"{days[early].term.label} {shown_date(a.day)} lies after {days[late].term.label.lower()} {shown_date(b.day)}")
+                notes.append(
+                    f"{days[early].term.label} {shown_date(a.day)} lies after {days[late].term.label.lower()} {shown_date(b.day)}"
+                )
                 cites += [days[early].cites[0], days[late].cites[0]]
     return (tuple(cites), tuple(notes)) if notes else None
 
@@ -59,12 +68,20 @@ def rent_table(abstract: Abstract, as_of: date) -> Result | None:
     """A rent table in which rate x area, or twelve months, do not give the yearly rent."""
     document, text = abstract.document, abstract.document.text
     area = abstract.finding("floor_area")
-    size = area.value if area and isinstance(area.value, Quantity) and area.state == "stated" and area.confidence >= 0.8 else None
+    size = (
+        area.value
+        if area and isinstance(area.value, Quantity) and area.state == "stated" and area.confidence >= 0.8
+        else None
+    )
     cites: list[Cite] = []
     notes: list[str] = []
     for table in document.tables:
         heads = column_heads(table, text)
-        columns = {column_per(h): c for c, h in reversed(heads.items()) if column_per(h) and re.search(r"rent|instal|rate|square|month|annual|year", h, re.IGNORECASE)}
+        columns = {
+            column_per(h): c
+            for c, h in reversed(heads.items())
+            if column_per(h) and re.search(r"rent|instal|rate|square|month|annual|year", h, re.IGNORECASE)
+        }
         if "year" not in columns or not re.search(r"rent|rate|instal", " ".join(heads.values()), re.IGNORECASE):
             continue
         for row in range(table.header_rows, table.rows):
@@ -74,10 +91,18 @@ def rent_table(abstract: Abstract, as_of: date) -> Result | None:
             if yearly and monthly and yearly > monthly and abs(monthly * 12 - yearly) > 12 * TOLERANCE:
                 said.append(f"12 x {monthly:,} = {monthly * 12:,}, not {yearly:,}")
             unit = "sq_ft" if columns.get("sq_ft_year") is not None else "sq_m"
-            if yearly and rate and size and size.unit == unit and abs(rate * size.value - yearly) > max(Decimal(1), yearly / 2000):
-                said.append(f"{rate:,} x {size.value:,} {unit.replace('_', ' ')} = {rate * size.value:,.2f}, not {yearly:,}")
+            if (
+                yearly
+                and rate
+                and size
+                and size.unit == unit
+                and abs(rate * size.value - yearly) > max(Decimal(1), yearly / 2000)
+            ):
+                said.append(
+                    f"{rate:,} x {size.value:,} {unit.replace('_', ' ')} = {rate * size.value:,.2f}, not {yearly:,}"
+                )
             if said:
-                cells = [c for c in table.row_cells(row)]
+                cells = list(table.row_cells(row))
                 cites.append(Cite(document, type(cells[0].span)(cells[0].span.start, cells[-1].span.end)))
                 notes += said
     return (tuple(cites), tuple(notes)) if notes else None
@@ -104,7 +129,7 @@ def words_and_figures(abstract: Abstract, as_of: date) -> Result | None:
             if "the words say" in found.reading:
                 sentence = passages.sentence_at(found.span.start)
                 cites.append(Cite(passages.document, sentence.span if sentence else found.span))
-                notes.append(f"{found.span.of(passages.text)!r}: {found.reading}")
+                notes.append(f"{quoted(found.span.of(passages.text))}: {found.reading}")
     return (tuple(cites), tuple(notes)) if notes else None
 
 
@@ -114,7 +139,9 @@ def ambiguous_dates(abstract: Abstract, as_of: date) -> Result | None:
     found = [f for f in passages.values("date") if f.reading.startswith("ambiguous")]
     if not found:
         return None
-    return tuple(Cite(passages.document, f.span) for f in found[:4]), tuple(f"{f.span.of(passages.text)} is {f.reading}" for f in found[:4])
+    return tuple(Cite(passages.document, f.span) for f in found[:4]), tuple(
+        f"{f.span.of(passages.text)} is {f.reading}" for f in found[:4]
+    )
 
 
 def cap_has_ended(abstract: Abstract, as_of: date) -> Result | None:
@@ -125,8 +152,11 @@ def cap_has_ended(abstract: Abstract, as_of: date) -> Result | None:
         if finding is None or not finding.usable:
             continue
         cite = finding.cites[0]
-        m = re.search(r"(?:ending on or before|until|to and including|up to(?: and including)?|prior to|before)\s+(?:the\s+)?", cite.quote)
-        days = [f for f in abstract.passages.values_in("date", cite.span)] if cite.document is abstract.document else []
+        m = re.search(
+            r"(?:ending on or before|until|to and including|up to(?: and including)?|prior to|before)\s+(?:the\s+)?",
+            cite.quote,
+        )
+        days = list(abstract.passages.values_in("date", cite.span)) if cite.document is abstract.document else []
         for day in days:
             at = day.span.start - cite.span.start
             if m and 0 <= at - m.end() < 12 and isinstance(day.value, DateValue) and day.value.day < as_of:
@@ -142,7 +172,7 @@ def schedule_gaps(abstract: Abstract, as_of: date) -> Result | None:
         return None
     notes = []
     rows = finding.value.rows
-    for before, after in zip(rows, rows[1:], strict=False):
+    for before, after in itertools.pairwise(rows):
         try:
             end, start = date.fromisoformat(before.to), date.fromisoformat(after.from_)
         except ValueError:

@@ -31,6 +31,7 @@ from yarnex.core.packs import Entry, texts
 from yarnex.core.phrases import Phrase, PhraseError, compile_phrase, says
 from yarnex.core.terms import Abstract, Finding, Sheet
 from yarnex.core.terms.finders import subject_of
+from yarnex.core.terms.model import quoted
 from yarnex.core.values import (
     DateValue,
     Duration,
@@ -43,7 +44,22 @@ from yarnex.core.values import (
     find_percents,
 )
 
-KEYS = ("all", "any", "not", "found", "missing", "blank", "redacted", "conflict", "unclear", "yes", "no", "value", "says", "check")
+KEYS = (
+    "all",
+    "any",
+    "not",
+    "found",
+    "missing",
+    "blank",
+    "redacted",
+    "conflict",
+    "unclear",
+    "yes",
+    "no",
+    "value",
+    "says",
+    "check",
+)
 COMPARISON = re.compile(r"(?P<term>[a-z_]+)\s*(?P<op><=|>=|<|>|=)\s*(?P<other>.+)\Z")
 MAX_SAYS = 4  # sentences cited for one phrase condition
 
@@ -79,7 +95,9 @@ def build(entry: Any, sheet: Sheet, where: str, faults: list[str]) -> Condition:
     key = keys[0]
     value = entry[key]
     if key in ("all", "any"):
-        return _several(key, [build(item, sheet, at, faults) for item in (value if isinstance(value, list) else [value])])
+        return _several(
+            key, [build(item, sheet, at, faults) for item in (value if isinstance(value, list) else [value])]
+        )
     if key == "not":
         inner = build(value, sheet, at, faults)
         return lambda subject: Evidence() if inner(subject) is None else None
@@ -155,7 +173,7 @@ def _state(key: str, term: str) -> Condition:
 
 def _note(finding: Finding, key: str) -> str:
     if key == "conflict":
-        return f"{finding.term.label}: {finding.text!r}; {'; '.join(finding.working)}"
+        return f"{finding.term.label}: {quoted(finding.text)}; {'; '.join(finding.working)}"
     said = {"blank": "left blank", "redacted": "blacked out", "unclear": "in words that give no value"}[key]
     return f"{finding.term.label}: {said}"
 
@@ -205,7 +223,7 @@ def _value(text: str, sheet: Sheet, at: str, faults: list[str]) -> Condition:
     m = COMPARISON.match(text)
     known = {term.id for term in sheet.terms}
     if not m or m["term"] not in known:
-        faults.append(f"{at}: {text!r} is no comparison of a term, such as \"renewal_notice < 6 months\"")
+        faults.append(f'{at}: {text!r} is no comparison of a term, such as "renewal_notice < 6 months"')
         return lambda subject: None
     other = m["other"].strip()
     fixed = _measure_of_text(other)
@@ -239,7 +257,15 @@ def _value(text: str, sheet: Sheet, at: str, faults: list[str]) -> Condition:
 def measure(value: object) -> tuple[str, Any] | None:
     """A value as (what is measured, size), so that only like is compared with like; months count as 30.4 days."""
     if isinstance(value, Duration):
-        days = {"hours": Decimal(1) / 24, "days": 1, "business_days": Decimal("1.4"), "weeks": 7, "months": Decimal("30.4"), "quarters": Decimal("91.3"), "years": 365}
+        days: dict[str, Decimal | int] = {
+            "hours": Decimal(1) / 24,
+            "days": 1,
+            "business_days": Decimal("1.4"),
+            "weeks": 7,
+            "months": Decimal("30.4"),
+            "quarters": Decimal("91.3"),
+            "years": 365,
+        }
         return "time", value.value * Decimal(days[value.unit])
     if isinstance(value, Percent):
         return "percent", value.value
@@ -254,7 +280,7 @@ def measure(value: object) -> tuple[str, Any] | None:
 
 def _measure_of_text(text: str) -> tuple[str, Any] | None:
     for finder in (find_durations, find_percents, find_dates):
-        found = next(iter(finder(text)), None)  # type: ignore[operator]
+        found = next(iter(finder(text)), None)
         if found is not None:
             return measure(found.value)
     return ("number ", Decimal(text)) if re.fullmatch(r"\d+(?:\.\d+)?", text) else None

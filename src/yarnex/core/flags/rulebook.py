@@ -10,7 +10,13 @@ from yarnex.core.packs import Entry, Field, check_keys, load_entries, pack_text,
 from yarnex.core.terms import Sheet
 
 SEVERITIES = ("high", "medium", "low", "strength")
-BOOK = {"rulebook": Field("text", True), "label": Field("text", True), "sheet": Field("text", True), "reader": Field("text"), "rules": Field("entries", True)}
+BOOK = {
+    "rulebook": Field("text", True),
+    "label": Field("text", True),
+    "sheet": Field("text", True),
+    "reader": Field("text"),
+    "rules": Field("entries", True),
+}
 RULE = {
     "id": Field("text", True), "label": Field("text", True), "severity": Field("text", True, SEVERITIES), "when": Field("any", True),
     "kinds": Field("texts"), "why": Field("text", True), "plain": Field("text", True), "remedy": Field("text"),

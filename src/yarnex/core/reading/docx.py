@@ -12,16 +12,34 @@ from yarnex.core.document import Document, Page, Problem
 from yarnex.core.errors import UnreadableError
 from yarnex.core.reading.docx_numbering import Numbering, read_numbering
 from yarnex.core.reading.docx_styles import Styles, read_styles
-from yarnex.core.reading.layout.headings import DIVISION, contents_of, full_numbers, run_in_heading
+from yarnex.core.reading.layout.headings import contents_of, full_numbers, run_in_heading
 from yarnex.core.reading.layout.linear import Linear, lay_out
-from yarnex.core.reading.layout.paragraphs import Draft, number_of
+from yarnex.core.reading.layout.paragraphs import DIVISION, Draft, number_of
 from yarnex.core.reading.layout.tables import CellDraft, TableDraft
 from yarnex.core.reading.layout.words import Segment, Word
 from yarnex.core.reading.names import W, attribute, local_name
 
 MAX_PART = 200_000_000  # bytes of one part once unpacked: more is taken for a trap
-PARSER_OPTIONS = {"resolve_entities": False, "no_network": True, "huge_tree": False, "remove_comments": True, "remove_pis": True}
-SKIPPED = {"del", "moveFrom", "Fallback", "instrText", "delText", "pPr", "rPr", "tblPr", "tblGrid", "sectPr", "delInstrText"}
+PARSER_OPTIONS = {
+    "resolve_entities": False,
+    "no_network": True,
+    "huge_tree": False,
+    "remove_comments": True,
+    "remove_pis": True,
+}
+SKIPPED = {
+    "del",
+    "moveFrom",
+    "Fallback",
+    "instrText",
+    "delText",
+    "pPr",
+    "rPr",
+    "tblPr",
+    "tblGrid",
+    "sectPr",
+    "delInstrText",
+}
 
 
 def read_docx(data: bytes, path: str, sha256: str) -> Document:
@@ -30,7 +48,16 @@ def read_docx(data: bytes, path: str, sha256: str) -> Document:
     try:
         package = zipfile.ZipFile(io.BytesIO(data))
         body = _part(package, "word/document.xml")
-    except (zipfile.BadZipFile, KeyError, etree.XMLSyntaxError, NotImplementedError, RuntimeError, OSError, EOFError, ValueError):
+    except (
+        zipfile.BadZipFile,
+        KeyError,
+        etree.XMLSyntaxError,
+        NotImplementedError,
+        RuntimeError,
+        OSError,
+        EOFError,
+        ValueError,
+    ):
         raise UnreadableError("not a complete Word file (.docx)", **broken) from None
     with package:
         reader = _Reader(package, read_styles(_optional(package, "word/styles.xml")))
@@ -51,7 +78,9 @@ def read_docx(data: bytes, path: str, sha256: str) -> Document:
     words_on: dict[int, int] = {}
     for page in linear.pages:
         words_on[page] = words_on.get(page, 0) + 1
-    pages = tuple(Page(n, "", 0, 0, "text" if n in words_on else "blank", words_on.get(n, 0)) for n in range(1, reader.page + 1))
+    pages = tuple(
+        Page(n, "", 0, 0, "text" if n in words_on else "blank", words_on.get(n, 0)) for n in range(1, reader.page + 1)
+    )
     return Document(
         path, "docx", sha256, "".join(linear.parts), body_end, pages, tuple(linear.blocks), tuple(linear.tables),
         tuple(linear.sections), linear.fragments(), tuple(reader.problems()), title,
@@ -179,7 +208,9 @@ class _Reader:
         style = self.styles.of(element)
         number, depth = self.numbering.next_number(element, style)
         if words:
-            draft = Draft("paragraph", [(start_page if start_page == self.page else self._page_of(element, start_page), words)])
+            draft = Draft(
+                "paragraph", [(start_page if start_page == self.page else self._page_of(element, start_page), words)]
+            )
             draft.bold = all(w.bold for w in words)
             typed, rest = number_of(draft.text)
             draft.number = number or typed
@@ -210,7 +241,9 @@ class _Reader:
             draft.level = self._depth(draft.number, depth)
             if automatic:
                 bold = _leading_bold(draft)
-                draft.heading = bold or run_in_heading(Draft("paragraph", draft.lines), "1", "1 " + text) or _title_of(text)
+                draft.heading = (
+                    bold or run_in_heading(Draft("paragraph", draft.lines), "1", "1 " + text) or _title_of(text)
+                )
             else:
                 draft.heading = run_in_heading(draft, draft.number, rest)
         if draft.kind == "heading" and division and not draft.number:

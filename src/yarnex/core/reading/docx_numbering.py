@@ -11,8 +11,22 @@ from yarnex.core.reading.docx_styles import Style
 from yarnex.core.reading.layout.furniture import to_roman
 from yarnex.core.reading.names import W, attribute, switched_on
 
-ORDINALS = "zeroth first second third fourth fifth sixth seventh eighth ninth tenth eleventh twelfth".split()
-CARDINALS = "zero one two three four five six seven eight nine ten eleven twelve".split()
+ORDINALS = [
+    "zeroth",
+    "first",
+    "second",
+    "third",
+    "fourth",
+    "fifth",
+    "sixth",
+    "seventh",
+    "eighth",
+    "ninth",
+    "tenth",
+    "eleventh",
+    "twelfth",
+]
+CARDINALS = ["zero", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve"]
 
 
 @dataclass(slots=True)

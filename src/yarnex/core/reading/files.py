@@ -65,7 +65,9 @@ def read_document(path: str | Path) -> Document:
     try:
         return _reader_for(data, shown)(data, shown, digest)
     except (MemoryError, RecursionError):
-        raise UnreadableError("too large or too deeply nested to read", where=shown, do="split it or export it again") from None
+        raise UnreadableError(
+            "too large or too deeply nested to read", where=shown, do="split it or export it again"
+        ) from None
 
 
 def read_all(paths: Iterable[str]) -> Iterator[Reading]:
@@ -97,8 +99,26 @@ def _reader_for(data: bytes, path: str) -> Callable[[bytes, str, str], Document]
             return lambda d, p, h: read_text(d, p, h, markdown=True)
         return read_text
     raise UnreadableError(
-        f"{ending or 'a file without an ending'} is not a format that can be read", where=path, do=f"give {', '.join(READABLE)}"
+        f"{ending or 'a file without an ending'} is not a format that can be read",
+        where=path,
+        do=f"give {', '.join(READABLE)}",
     )
 
 
-_BINARY = (".zip", ".png", ".jpg", ".jpeg", ".tif", ".tiff", ".gif", ".xlsx", ".xls", ".pptx", ".ppt", ".doc", ".odt", ".rtf", ".exe")
+_BINARY = (
+    ".zip",
+    ".png",
+    ".jpg",
+    ".jpeg",
+    ".tif",
+    ".tiff",
+    ".gif",
+    ".xlsx",
+    ".xls",
+    ".pptx",
+    ".ppt",
+    ".doc",
+    ".odt",
+    ".rtf",
+    ".exe",
+)

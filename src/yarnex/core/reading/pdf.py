@@ -21,7 +21,9 @@ from yarnex.core.reading.layout.tables import PLACEHOLDER, TableDraft, ruled_tab
 from yarnex.core.reading.layout.words import REDACTED, PageMarks, Row, Rule, Word
 
 TOKEN = re.compile(r"[^\s\x00-\x01\x03-\x1f\ufffe\uffff]+")
-LIGATURES = str.maketrans({"ﬀ": "ff", "ﬁ": "fi", "ﬂ": "fl", "ﬃ": "ffi", "ﬄ": "ffl", "ﬅ": "st", "ﬆ": "st", "\u200b": "", "\ufeff": ""})
+LIGATURES = str.maketrans(
+    {"ﬀ": "ff", "ﬁ": "fi", "ﬂ": "fl", "ﬃ": "ffi", "ﬄ": "ffl", "ﬅ": "st", "ﬆ": "st", "\u200b": "", "\ufeff": ""}
+)
 THIN = 2.6  # points: a path flatter than this is a line
 DARK = 70  # of 255: a fill darker than this hides what is under it
 
@@ -32,7 +34,9 @@ def read_pdf(data: bytes, path: str, sha256: str) -> Document:
         pdf = pdfium.PdfDocument(data)
     except pdfium.PdfiumError as error:
         if "assword" in str(error):
-            raise UnreadableError("locked with a password", where=path, do="save a copy without the password and read that") from None
+            raise UnreadableError(
+                "locked with a password", where=path, do="save a copy without the password and read that"
+            ) from None
         raise UnreadableError("not a complete PDF", where=path, do="fetch or export the file again") from None
     try:
         return _read_pages(pdf, path, sha256)
@@ -54,7 +58,11 @@ def _read_pages(pdf: Any, path: str, sha256: str) -> Document:
     recorded = _recorded_labels(pdf)
     titles = frozenset(title.strip().lower() for title in _outline_titles(pdf))
     words_on = [len(p.words) for p in pages]
-    cover = frozenset({1}) if len(pages) > 2 and 0 < words_on[0] < 130 and words_on[0] < 0.5 * max(words_on) else frozenset()
+    cover = (
+        frozenset({1})
+        if len(pages) > 2 and 0 < words_on[0] < 130 and words_on[0] < 0.5 * max(words_on)
+        else frozenset()
+    )
     drafts = mark_headings(drafts, titles, cover)
     full_numbers(drafts)
     linear = Linear()
@@ -94,7 +102,10 @@ def lay_out_pages(pages: list[PageMarks]) -> tuple[list[Draft], list[Draft], lis
             region_rows = rows if len(regions) == 1 and not found else rows_of(region)
             if not region_rows:
                 continue
-            items = [_table_or_row(item, found) for item in spaced_tables(_tables_apart(region_rows) if found else region_rows, separators)]
+            items = [
+                _table_or_row(item, found)
+                for item in spaced_tables(_tables_apart(region_rows) if found else region_rows, separators)
+            ]
             lines = [i for i in items if isinstance(i, Row)]
             if lines:
                 edges = min(r.x0 for r in lines), max(r.x1 for r in lines)
@@ -175,7 +186,11 @@ def _words(text_page: Any, place: Any) -> tuple[list[Word], list[int]]:
     exact = len(text) == count
     first, last = raw.FS_RECTF(), raw.FS_RECTF()
     first_at, last_at = ctypes.byref(first), ctypes.byref(last)
-    loose, object_of, char_of = raw.FPDFText_GetLooseCharBox, raw.FPDFText_GetTextObject, raw.FPDFText_GetCharIndexFromTextIndex
+    loose, object_of, char_of = (
+        raw.FPDFText_GetLooseCharBox,
+        raw.FPDFText_GetTextObject,
+        raw.FPDFText_GetCharIndexFromTextIndex,
+    )
     styles: dict[int, tuple[float, bool]] = {}
     fonts: dict[int, bool] = {}
     words: list[Word] = []
@@ -195,7 +210,10 @@ def _words(text_page: Any, place: Any) -> tuple[list[Word], list[int]]:
             style = styles[owner] = _style(text_page, a, holder, fonts)
         size, bold = style
         x0, top, x1, bottom = place(
-            min(first.left, last.left), min(first.bottom, last.bottom), max(first.right, last.right), max(first.top, last.top)
+            min(first.left, last.left),
+            min(first.bottom, last.bottom),
+            max(first.right, last.right),
+            max(first.top, last.top),
         )
         token = m.group()
         if not token.isascii():
@@ -267,7 +285,12 @@ def _drawings(page: Any, place: Any) -> tuple[list[Rule], list[Bar], int]:
             if dark:
                 bars.append((x0, top, x1, bottom, index))
         if stroke.value or (mode.value and simple and not dark and wide > 12 and tall < 260):
-            rules += [Rule(x0, top, x1, top), Rule(x0, bottom, x1, bottom), Rule(x0, top, x0, bottom), Rule(x1, top, x1, bottom)]
+            rules += [
+                Rule(x0, top, x1, top),
+                Rule(x0, bottom, x1, bottom),
+                Rule(x0, top, x0, bottom),
+                Rule(x1, top, x1, bottom),
+            ]
     return rules, bars, pictures
 
 
@@ -326,8 +349,7 @@ def _insert(words: list[Word], bar: Word) -> None:
 
 def _recorded_labels(pdf: Any) -> list[str]:
     """Page labels recorded in the file; "" for all where it records none."""
-    labels = [pdf.get_page_label(i) or "" for i in range(len(pdf))]
-    return labels
+    return [pdf.get_page_label(i) or "" for i in range(len(pdf))]
 
 
 def _outline_titles(pdf: Any) -> list[str]:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 import re
 
 from yarnex.core.document import Document, Page, Problem
@@ -38,7 +39,9 @@ def decode(data: bytes, path: str) -> tuple[str, Problem | None]:
     best = from_bytes(data).best()
     if best is None or sum(c < " " and c not in "\n\r\t\f" for c in str(best)) > 0.02 * len(str(best)) + 2:
         raise UnreadableError("not text in any known encoding", where=path, do="save it as UTF-8 text")
-    guess = Problem(f"read as {best.encoding}, the likeliest encoding", do="save it as UTF-8 if words look wrong", serious=False)
+    guess = Problem(
+        f"read as {best.encoding}, the likeliest encoding", do="save it as UTF-8 if words look wrong", serious=False
+    )
     return str(best), guess
 
 
@@ -78,7 +81,7 @@ def _words(line: str, number: int, bold: bool = False) -> list[Word]:
 def _underlined(lines: list[str]) -> set[int]:
     """Lines (from 1) that have a line of dashes or the like under them and are short enough for a heading."""
     return {
-        i for i, (line, under) in enumerate(zip(lines, lines[1:], strict=False), start=1)
+        i for i, (line, under) in enumerate(itertools.pairwise(lines), start=1)
         if RULE.match(under) and line.strip() and len(line.strip()) < 80 and (i < 2 or not lines[i - 2].strip())
     }  # fmt: skip
 
@@ -144,7 +147,11 @@ def _marked(line: str, number: int) -> list[Word]:
     bold = False
     for word in _words(line, number):
         opens = word.text.count("**") + word.text.count("__")
-        text = word.text if re.fullmatch(r"_+[.,;:]?", word.text) else re.sub(r"\*\*|__(?=\w)|(?<=\w)__|\A[*_](?=\w)|(?<=\w)[*_]\Z|`", "", word.text)
+        text = (
+            word.text
+            if re.fullmatch(r"_+[.,;:]?", word.text)
+            else re.sub(r"\*\*|__(?=\w)|(?<=\w)__|\A[*_](?=\w)|(?<=\w)[*_]\Z|`", "", word.text)
+        )
         if text:
             out.append(word._replace(text=text, bold=bold or opens > 0))
         if opens % 2 and text != word.text:
@@ -159,10 +166,13 @@ def _pipe_table(lines: list[tuple[int, str]]) -> Draft:
         if re.fullmatch(r"\|?[\s:|-]+\|?", line):
             header = 1 if len(rows) == 1 else header
             continue
-        cells = line.strip().strip("|").split("|")
-        rows.append([Segment(words) if (words := _marked(cell, number)) else None for cell in cells])
+        parts = line.strip().strip("|").split("|")
+        rows.append([Segment(words) if (words := _marked(cell, number)) else None for cell in parts])
     cells = [
-        CellDraft(r, c, 1, 1, [segment]) for r, row in enumerate(rows) for c, segment in enumerate(row) if segment is not None
+        CellDraft(r, c, 1, 1, [segment])
+        for r, row in enumerate(rows)
+        for c, segment in enumerate(row)
+        if segment is not None
     ]
     columns = max((len(r) for r in rows), default=0)
     return Draft("table", table=TableDraft(cells, len(rows), columns, header, True, 0, 0, 0, 0), table_page=1)

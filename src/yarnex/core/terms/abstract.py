@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from yarnex.core.document import Cite, Document
 from yarnex.core.terms.computed import RULES, formula_words
 from yarnex.core.terms.finders import FINDERS, TYPED
-from yarnex.core.terms.model import Candidate, Finding, Sheet, Term
+from yarnex.core.terms.model import Candidate, Finding, Sheet, Term, quoted
 from yarnex.core.terms.passages import Passages
 from yarnex.core.values import same_value
 
@@ -60,7 +60,14 @@ def abstract(document: Document, sheet: Sheet) -> Abstract:
             cite = formula_words(term, passages)
             if cite is not None:
                 findings[term.id] = Finding(
-                    document, term, "stated", None, cite.quote, 0.62, (cite,), ("a formula; the day that it counts from is not known",)
+                    document,
+                    term,
+                    "stated",
+                    None,
+                    cite.quote,
+                    0.62,
+                    (cite,),
+                    ("a formula; the day that it counts from is not known",),
                 )
     return Abstract(document, sheet, tuple(findings[t.id] for t in sheet.terms), passages)
 
@@ -87,37 +94,44 @@ def _chosen(term: Term, found: list[Candidate], passages: Passages) -> Finding:
     document = passages.document
     if not found or found[0].weight < 0.5:
         looked = _looked_for(term, passages)
-        return Finding(document, term, "not_found", near=tuple(_nearest(term, passages)), why=(looked,), rivals=tuple(found))
+        return Finding(
+            document, term, "not_found", near=tuple(_nearest(term, passages)), why=(looked,), rivals=tuple(found)
+        )
     best = found[0]
     same = [c for c in found[1:] if c.state == best.state and same_value(c.value, best.value) and c.value is not None]
     rivals = [] if term.several else [c for c in found[1:] if _differs(best, c, term)]
     places = {(c.quote.span.start // 40) for c in same} - {best.quote.span.start // 40}
     confidence = min(0.98, best.weight + 0.02 * min(3, len(places)))
-    why = (f"{best.finder}: {best.why}", *(f"rival ({c.weight:.2f}, {c.finder}): {c.text.quote[:80]}" for c in found[1:4]))
+    why = (
+        f"{best.finder}: {best.why}",
+        *(f"rival ({c.weight:.2f}, {c.finder}): {c.text.quote[:80]}" for c in found[1:4]),
+    )
     state, cites, working = best.state, [best.quote], list(best.working)
     if rivals:
         state = "conflicting"
         confidence = min(confidence, 0.6)
         for rival in rivals[:3]:
             cites.append(rival.quote)
-            working.append(f"also stated as {rival.text.quote!r} ({rival.quote.place})")
+            working.append(f"also stated as {quoted(rival.text.quote)} ({rival.quote.place})")
     elif term.several:
         for other in found[1:]:
-            if len(cites) < 4 and other.weight >= 0.7 and all(not same_value(other.value, c.value) for c in [best]) and all(not other.quote.span.overlaps(c.span) for c in cites):
+            if (
+                len(cites) < 4
+                and other.weight >= 0.7
+                and all(not same_value(other.value, c.value) for c in [best])
+                and all(not other.quote.span.overlaps(c.span) for c in cites)
+            ):
                 cites.append(other.quote)
-                working.append(f"also stated: {_line(other.text.quote)} ({other.quote.place})")
+                working.append(f"also stated: {quoted(other.text.quote)} ({other.quote.place})")
     else:
-        second = next((c for c in same if abs(c.quote.span.start - best.quote.span.start) > 200 and c.weight > 0.7), None)
+        second = next(
+            (c for c in same if abs(c.quote.span.start - best.quote.span.start) > 200 and c.weight > 0.7), None
+        )
         if second is not None and best.state == "stated" and term.type != "text":
             cites.append(second.quote)
     return Finding(
         document, term, state, best.value, best.text.quote, confidence, tuple(cites), tuple(working), why=why, rivals=tuple(found),
     )  # fmt: skip
-
-
-def _line(text: str) -> str:
-    text = " ".join(text.split())
-    return text if len(text) <= 100 else text[:97].rsplit(" ", 1)[0] + " …"
 
 
 def _differs(best: Candidate, other: Candidate, term: Term) -> bool:

@@ -3,17 +3,18 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Sequence
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import replace
 
 from yarnex.core.document import Cite, Span
-from yarnex.core.reading.identity import identify
+from yarnex.core.terms.identity import identify
 from yarnex.core.terms.abstract import Abstract
 from yarnex.core.terms.computed import RULES
-from yarnex.core.terms.model import DELETED, Finding
+from yarnex.core.terms.model import DELETED, Finding, quoted
 from yarnex.core.terms.passages import Passages
 from yarnex.core.values import (
     DateValue,
+    Found,
     Party,
     Schedule,
     Text,
@@ -28,9 +29,14 @@ from yarnex.core.values import (
 
 KINDS = ("amendment", "side_letter")
 OWN_TERMS = ("lease_date", "governing_law", "entire_agreement", "broker")  # of the amendment itself, not of the lease
-DELETES = re.compile(r"\b(?:is|are)\s+(?:hereby\s+)?(?:deleted|removed|struck out|cancelled|of no further)", re.IGNORECASE)
+DELETES = re.compile(
+    r"\b(?:is|are)\s+(?:hereby\s+)?(?:deleted|removed|struck out|cancelled|of no further)", re.IGNORECASE
+)
 REPLACES = re.compile(r"\b(?:replaced|substituted|amended|restated)\b", re.IGNORECASE)
-CLAUSE = re.compile(r"(?:\b(?:Section|Clause|Article|Paragraph)s?\s+|,\s*|\band\s+)(?P<n>\d{1,2}(?:\.\d{1,3})+|\d{1,2}(?=\s*\())", re.IGNORECASE)
+CLAUSE = re.compile(
+    r"(?:\b(?:Section|Clause|Article|Paragraph)s?\s+|,\s*|\band\s+)(?P<n>\d{1,2}(?:\.\d{1,3})+|\d{1,2}(?=\s*\())",
+    re.IGNORECASE,
+)
 
 
 def lay_over(abstracts: Sequence[Abstract]) -> tuple[Abstract, ...]:
@@ -96,15 +102,17 @@ def _amended(old: Finding, new: Finding, amendment: Abstract) -> Finding:
     last = amendment.passages.headings_of(block).rsplit(" / ", 1)[-1] if block else ""
     if re.search(r"recital|background|whereas", last) and old.term.type != "party":
         return old
-    if old.term.type == "text" and not (DELETES.search(cite.quote) or REPLACES.search(cite.quote) or "shall" in cite.quote):
+    if old.term.type == "text" and not (
+        DELETES.search(cite.quote) or REPLACES.search(cite.quote) or "shall" in cite.quote
+    ):
         return old
     said = f"{new.document.name}, {cite.place}" if cite.place else new.document.name
     if old.term.several and old.found:
-        return replace(old, cites=(*old.cites, cite), working=(*old.working, f"also in {said}: {_short(new.text)!r}"))
-    before = old.text if old.found else "nothing found there"
+        return replace(old, cites=(*old.cites, cite), working=(*old.working, f"also in {said}: {quoted(new.text)}"))
+    before = quoted(old.text) if old.found else "nothing found"
     return Finding(
         old.document, old.term, "amended", new.value, new.text, min(new.confidence, 0.9), (*new.cites, *old.cites),
-        (f"{said}: now {_short(new.text)!r}; before: {_short(before)!r}", *new.working), why=new.why,
+        (f"{said}: now {quoted(new.text)}; before: {before}", *new.working), why=new.why,
     )  # fmt: skip
 
 
@@ -117,37 +125,55 @@ REWORDS = re.compile(
 
 def _reworded(old: Finding, amendment: Abstract) -> Finding:
     """Words that the amendment replaces inside the clause that a finding was taken from."""
-    if not old.usable or old.state == "amended" or old.term.type not in ("duration", "percent", "money", "number", "date", "text"):
+    if (
+        not old.usable
+        or old.state == "amended"
+        or old.term.type not in ("duration", "percent", "money", "number", "date", "text")
+    ):
         return old
     place = old.cites[0].section
     for span in _long_sentences(amendment.passages):
         words = span.of(amendment.document.text)
         for m in REWORDS.finditer(words):
             before, after = m["old"] or m["old2"], m["new"] or m["new2"]
-            clauses = re.findall(r"(?:Sections?|Clauses?|Paragraphs?)\s+(\d[\d.]*\d|\d)", words[: m.end()], re.IGNORECASE)
+            clauses = re.findall(
+                r"(?:Sections?|Clauses?|Paragraphs?)\s+(\d[\d.]*\d|\d)", words[: m.end()], re.IGNORECASE
+            )
             inside, around = before.lower() in old.text.lower(), old.text.lower() in before.lower()
-            if not (inside or around) or not any(re.search(rf"(?<![\d.]){re.escape(c)}(?![\d.])", place) for c in clauses):
+            if not (inside or around) or not any(
+                re.search(rf"(?<![\d.]){re.escape(c)}(?![\d.])", place) for c in clauses
+            ):
                 continue
             text = re.sub(re.escape(before), after, old.text, flags=re.IGNORECASE) if inside else after
             cite = Cite(amendment.document, Span(span.start + m.start(), span.start + m.end()))
             value = _parsed_again(old, text)
-            working = (f"{amendment.document.name}, {cite.place}: {before!r} becomes {after!r}; before: {_short(old.text)!r}",)
-            return replace(old, state="amended", value=value, text=text, cites=(cite, *old.cites), working=working, confidence=min(old.confidence, 0.9))
+            working = (f"{amendment.document.name}, {cite.place}: {quoted(before)} becomes {quoted(after)}",)
+            return replace(
+                old,
+                state="amended",
+                value=value,
+                text=text,
+                cites=(cite, *old.cites),
+                working=working,
+                confidence=min(old.confidence, 0.9),
+            )
     return old
 
 
 def _parsed_again(old: Finding, text: str) -> Value | None:
     """The value of reworded text, in the term's type."""
-    finders = {"duration": find_durations, "percent": find_percents, "money": find_money, "number": find_quantities, "date": find_dates}
+    finders: dict[str, Callable[[str], Iterator[Found[Value]]]] = {
+        "duration": find_durations,
+        "percent": find_percents,
+        "money": find_money,
+        "number": find_quantities,
+        "date": find_dates,
+    }
     if old.term.type == "text":
         return Text(" ".join(text.split()))
-    found = next(iter(finders[old.term.type](text)), None)  # type: ignore[operator]
-    return found.value if found is not None else None
-
-
-def _short(text: str) -> str:
-    text = re.sub(r"\s+", " ", text)
-    return text if len(text) <= 120 else text[:117].rsplit(" ", 1)[0] + " …"
+    for found in finders[old.term.type](text):
+        return found.value
+    return None
 
 
 def _rent_of_new_schedule(findings: list[Finding]) -> list[Finding]:
@@ -159,7 +185,7 @@ def _rent_of_new_schedule(findings: list[Finding]) -> list[Finding]:
     out = []
     for finding in findings:
         if finding.term.id == "base_rent" and finding.state in ("stated", "computed") and finding.value != row.amount:
-            working = f"first row of the amended schedule, {row.from_} to {row.to}; before: {_short(finding.text)!r}"
+            working = f"first row of the amended schedule, {row.from_} to {row.to}; before: {quoted(finding.text)}"
             finding = replace(
                 finding, state="amended", value=row.amount, text=f"{row.amount.amount:,f}", cites=(schedule.cites[0], *finding.cites), working=(working,),
                 confidence=min(schedule.confidence, 0.85),
@@ -193,8 +219,17 @@ def _deletions(findings: list[Finding], amendment: Abstract, gone: dict[str, Spa
             out.append(finding)
             continue
         cite = Cite(amendment.document, gone[hit])
-        working = (f"{amendment.document.name}, {cite.place}: clause {hit} is deleted; before: {_short(finding.text)!r}",)
-        out.append(replace(finding, state="amended", value=None, text=f"{DELETED}{_short(finding.text)})", cites=(cite, *finding.cites), working=working))
+        working = (f"{amendment.document.name}, {cite.place}: clause {hit} is deleted; before: {quoted(finding.text)}",)
+        out.append(
+            replace(
+                finding,
+                state="amended",
+                value=None,
+                text=f"{DELETED}{quoted(finding.text)})",
+                cites=(cite, *finding.cites),
+                working=working,
+            )
+        )
     return out
 
 
@@ -210,7 +245,9 @@ def _computed_again(findings: list[Finding], passages: Passages) -> list[Finding
         if finding.state == "computed" and finding.term.compute:
             made = RULES[finding.term.compute](finding.term, by_term, passages)
             if made is None:
-                by_term[finding.term.id] = Finding(finding.document, finding.term, "not_found", why=("what it was worked out from was amended",))
+                by_term[finding.term.id] = Finding(
+                    finding.document, finding.term, "not_found", why=("what it was worked out from was amended",)
+                )
             elif made.value != finding.value:
                 by_term[finding.term.id] = replace(
                     finding, value=made.value, text=made.text, working=made.working, cites=made.cites

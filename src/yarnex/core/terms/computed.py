@@ -93,9 +93,7 @@ ANNIVERSARY = re.compile(
     rf"(?P<eve>(?:day|date)\s+(?:immediately\s+)?(?:before|preceding|prior to)\s+)?(?:the\s+)?(?P<n>{_ordinal})\s*(?:\(\d{{1,3}}(?:st|nd|rd|th)?\)\s*)?anniversary\s+of\s+(?:the\s+)?(?P<name>[\w'’ ,]{{3,60}})",
     re.IGNORECASE,
 )
-AFTER = re.compile(
-    r"(?P<to>after|following|from|before|prior to|preceding)\s+(?:the\s+)?(?P<name>[A-Z][\w'’ ]{2,50})"
-)
+AFTER = re.compile(r"(?P<to>after|following|from|before|prior to|preceding)\s+(?:the\s+)?(?P<name>[A-Z][\w'’ ]{2,50})")
 
 
 def resolve_date(name: str, findings: Findings, passages: Passages) -> tuple[date, str, tuple[Cite, ...]] | None:
@@ -114,7 +112,9 @@ def resolve_date(name: str, findings: Findings, passages: Passages) -> tuple[dat
                 assert isinstance(day, DateValue)
                 return day.day, f"{short} is {shown_date(day.day)}", (cite,)
         for finding in findings.values():
-            if isinstance(finding.value, DateValue) and any(p.whole and p.whole.fullmatch(short) for p in finding.term.names):
+            if isinstance(finding.value, DateValue) and any(
+                p.whole and p.whole.fullmatch(short) for p in finding.term.names
+            ):
                 return finding.value.day, f"{short} is {shown_date(finding.value.day)}", finding.cites
     return None
 
@@ -152,19 +152,23 @@ def date_by_formula(words: Span, findings: Findings, passages: Passages) -> Comp
                 f"{base[1]}", f"the first {kind} counted ends on {shown_date(first)}",
                 f"the last day of {kind} {count} is {shown_date(day)}",
             )  # fmt: skip
-            return Computed(DateValue(day), start.of(passages.text), working, (Cite(passages.document, start), *base[2]))
+            return Computed(
+                DateValue(day), start.of(passages.text), working, (Cite(passages.document, start), *base[2])
+            )
     m = ANNIVERSARY.search(text)
     if m:
         base = resolve_date(m["name"], findings, passages)
         count = _ordinal_number(m["n"])
         if base and count:
             day = base[0] + relativedelta(years=count)
-            working = [base[1], f"its anniversary no. {count} is {shown_date(day)}"]
+            steps = [base[1], f"its anniversary no. {count} is {shown_date(day)}"]
             if m["eve"]:
                 day -= timedelta(days=1)
-                working.append(f"the day before is {shown_date(day)}")
+                steps.append(f"the day before is {shown_date(day)}")
             start = Span(words.start + m.start(), words.start + m.end())
-            return Computed(DateValue(day), start.of(passages.text), tuple(working), (Cite(passages.document, start), *base[2]))
+            return Computed(
+                DateValue(day), start.of(passages.text), tuple(steps), (Cite(passages.document, start), *base[2])
+            )
     for length in find_durations(text):
         behind = AFTER.match(text[length.span.end :].lstrip(" '’"))
         if not behind or re.search(r"\b(?:earlier|later|whichever|either)\b", text):
@@ -175,8 +179,13 @@ def date_by_formula(words: Span, findings: Findings, passages: Passages) -> Comp
         if base and counted:
             start = Span(words.start + length.span.start, words.start + length.span.end)
             how = "before" if back else "after"
-            working = (base[1], f"{shown_duration(length.value)} {how} that is {shown_date(counted)}")
-            return Computed(DateValue(counted), text[length.span.start :].strip(" .")[:120], working, (Cite(passages.document, start), *base[2]))
+            told = (base[1], f"{shown_duration(length.value)} {how} that is {shown_date(counted)}")
+            return Computed(
+                DateValue(counted),
+                text[length.span.start :].strip(" .")[:120],
+                told,
+                (Cite(passages.document, start), *base[2]),
+            )
     return None
 
 
@@ -190,7 +199,9 @@ def by_formula(term: Term, findings: Findings, passages: Passages) -> Computed |
     """A date term's formula, in its definition or in a sentence that one of its cues without a value matches."""
     for definition in passages.definitions:
         if any(p.whole and p.whole.fullmatch(definition.name) for p in term.names):
-            found = date_by_formula(definition.meaning if not definition.inline else definition.sentence, findings, passages)
+            found = date_by_formula(
+                definition.meaning if not definition.inline else definition.sentence, findings, passages
+            )
             if found:
                 return found
     for row in passages.labelled:
@@ -233,7 +244,9 @@ def lease_end(term: Term, findings: Findings, passages: Passages) -> Computed | 
     words = " ".join(c.quote for c in (*start[1].cites, *length[1].cites)).lower()
     exclusive = bool(re.search(r"\bfrom (?!and including)(?:but excluding )?", words)) and "from but excluding" in words
     day = last if exclusive else last - timedelta(days=1)
-    step = f"{shown_date(start[0])} + {shown_duration(length[0])}" + ("" if exclusive else " - 1 day, as the first day counts")
+    step = f"{shown_date(start[0])} + {shown_duration(length[0])}" + (
+        "" if exclusive else " - 1 day, as the first day counts"
+    )
     return Computed(DateValue(day), shown_date(day), (f"{step} = {shown_date(day)}",), _cites(start[1], length[1]))
 
 
@@ -260,7 +273,11 @@ def rent_free(term: Term, findings: Findings, passages: Passages) -> Computed | 
     if between.years > 4:
         return None
     months = between.years * 12 + between.months
-    length = Duration(Decimal(months), "months") if not between.days else Duration(Decimal((rent[0] - start[0]).days), "days")
+    length = (
+        Duration(Decimal(months), "months")
+        if not between.days
+        else Duration(Decimal((rent[0] - start[0]).days), "days")
+    )
     working = f"{shown_date(start[0])} to {shown_date(rent[0])} = {shown_duration(length)} before rent starts"
     return Computed(length, shown_duration(length), (working,), _cites(start[1], rent[1]))
 

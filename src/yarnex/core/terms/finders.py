@@ -22,7 +22,9 @@ TYPED = ("date", "money", "percent", "number", "duration")
 BARE_PERIODS = ("year", "month", "quarter", "week")  # rents are often stated without saying for how long
 MAX_QUOTE = 480  # characters
 REACH = 30  # characters before a cue, and twice as many after the value, whose words may rule it out
-REFERENCE = re.compile(r"\A.{0,50}?\b(?:described|set out|specified|stated|payable|defined|contained|shown)\b[^.;]{0,60}\b(?:Schedule|clause|Clause|Section|Exhibit|Part|paragraph|Particulars|Appendix|Annex)\b")
+REFERENCE = re.compile(
+    r"\A.{0,50}?\b(?:described|set out|specified|stated|payable|defined|contained|shown)\b[^.;]{0,60}\b(?:Schedule|clause|Clause|Section|Exhibit|Part|paragraph|Particulars|Appendix|Annex)\b"
+)
 PASSING = re.compile(r"\A(?:see|as (?:set out|stated|defined|described)|refer to|per)\b", re.IGNORECASE)
 DAY = re.compile(
     r"(?:(?P<d>\d{1,2})(?:st|nd|rd|th)?\s+(?:day\s+of\s+)?(?P<m>January|February|March|April|May|June|July|August|September|October|November|December)"
@@ -39,7 +41,7 @@ def _quote(passages: Passages, span: Span) -> Cite:
     found = passages.document.cell_at(span)
     if found is not None:
         table, cell = found
-        row = [c for c in table.row_cells(cell.row)]
+        row = list(table.row_cells(cell.row))
         whole = Span(min(c.span.start for c in row), max(c.span.end for c in row)) if row else cell.span
         whole = whole if whole.holds(span) else cell.span
     else:
@@ -79,7 +81,11 @@ def _with_period(term: Term, value: Value, passages: Passages, span: Span) -> Va
         return value
     sentence = passages.sentence_at(span.start)
     before = passages.text[max(sentence.span.start if sentence else 0, span.start - 80) : span.start].lower()
-    for words, per in ((r"\b(?:yearly|annual|annually|per annum)\b", "year"), (r"\bmonthly\b", "month"), (r"\bquarterly\b", "quarter")):
+    for words, per in (
+        (r"\b(?:yearly|annual|annually|per annum)\b", "year"),
+        (r"\bmonthly\b", "month"),
+        (r"\bquarterly\b", "quarter"),
+    ):
         if per in term.units and re.search(words, before):
             return Money(value.amount, value.currency, per)
     return value
@@ -94,7 +100,9 @@ def _candidate(
     return Candidate("stated", value, text, quote or _quote(passages, found.span), weight, finder, why, working)
 
 
-def _gap(passages: Passages, span: Span, state: str, weight: float, finder: str, why: str, quote: Cite | None = None) -> Candidate:
+def _gap(
+    passages: Passages, span: Span, state: str, weight: float, finder: str, why: str, quote: Cite | None = None
+) -> Candidate:
     text = Cite(passages.document, span)
     return Candidate(state, None, text, quote or _quote(passages, span), weight, finder, why)
 
@@ -108,11 +116,20 @@ def from_labels(term: Term, passages: Passages) -> Iterator[Candidate]:
         weight = {"table": 0.94, "line": 0.9, "heading": 0.66}[row.source]
         if row.source == "heading" and row.value.end - row.value.start > 160 and term.type != "text":
             continue
-        yield from _from_value_words(term, passages, row.value, row.row, weight, "label", f"stands opposite the label {row.label!r}", row)
+        yield from _from_value_words(
+            term, passages, row.value, row.row, weight, "label", f"stands opposite the label {row.label!r}", row
+        )
 
 
 def _from_value_words(
-    term: Term, passages: Passages, span: Span, row: Span, weight: float, finder: str, why: str, labelled: Labelled | None = None
+    term: Term,
+    passages: Passages,
+    span: Span,
+    row: Span,
+    weight: float,
+    finder: str,
+    why: str,
+    labelled: Labelled | None = None,
 ) -> Iterator[Candidate]:
     """What a labelled place or a definition says, in the term's type."""
     words = span.of(passages.text)
@@ -128,15 +145,33 @@ def _from_value_words(
         elif gaps:
             yield _gap(passages, gaps[0][0], gaps[0][1], weight - 0.1, finder, why, quote)
         elif labelled is not None and not PASSING.match(words) and len(words) < 160 and labelled.source != "heading":
-            yield Candidate("stated", None, Cite(passages.document, span), quote, weight - 0.3, finder, why + ", not in the wanted form")
+            yield Candidate(
+                "stated",
+                None,
+                Cite(passages.document, span),
+                quote,
+                weight - 0.3,
+                finder,
+                why + ", not in the wanted form",
+            )
         elif finder == "definition" and term.type == "date" and re.search(r"\b(?:date|day)\b", words):
             piece = _shortened(passages.text, span)
-            yield Candidate("stated", None, Cite(passages.document, piece), quote, weight - 0.28, finder, why + ", as a formula without a date")
+            yield Candidate(
+                "stated",
+                None,
+                Cite(passages.document, piece),
+                quote,
+                weight - 0.28,
+                finder,
+                why + ", as a formula without a date",
+            )
     elif term.type == "party":
         name = _party_name(words)
         if name:
             at = span.start + words.find(name)
-            yield Candidate("stated", Party(name), Cite(passages.document, Span(at, at + len(name))), quote, weight, finder, why)
+            yield Candidate(
+                "stated", Party(name), Cite(passages.document, Span(at, at + len(name))), quote, weight, finder, why
+            )
     elif term.type == "text":
         piece = _shortened(passages.text, span)
         if not PASSING.match(words):
@@ -166,8 +201,19 @@ def _party_name(words: str) -> str:
     first = next(iter(find_organisations(words)), None)
     if first is not None and first.span.start < 4:
         return first.value.name
-    head = re.split(r"\s*[;\n\t]|,\s+(?!(?:LLC|L\.P|Inc|Ltd|Limited|LP\b))|\s+\((?!\w{1,4}\))|\s+of\s+\d|\s+c/o\s", words.strip(), maxsplit=1)[0].strip(" .,\"“”")
-    return head if 2 < len(head) < 90 and re.search(r"[A-Z]", head) and not PASSING.match(head) and head.lower() not in ("none", "n/a") else ""
+    head = re.split(
+        r"\s*[;\n\t]|,\s+(?!(?:LLC|L\.P|Inc|Ltd|Limited|LP\b))|\s+\((?!\w{1,4}\))|\s+of\s+\d|\s+c/o\s",
+        words.strip(),
+        maxsplit=1,
+    )[0].strip(' .,"“”')
+    return (
+        head
+        if 2 < len(head) < 90
+        and re.search(r"[A-Z]", head)
+        and not PASSING.match(head)
+        and head.lower() not in ("none", "n/a")
+        else ""
+    )
 
 
 def _shortened(text: str, span: Span) -> Span:
@@ -208,12 +254,16 @@ def from_definitions(term: Term, passages: Passages) -> Iterator[Candidate]:
             continue
         why = f"defined as {definition.name!r}"
         if not definition.inline:
-            yield from _from_value_words(term, passages, definition.meaning, definition.sentence, 0.92, "definition", why)
+            yield from _from_value_words(
+                term, passages, definition.meaning, definition.sentence, 0.92, "definition", why
+            )
         elif term.type in TYPED:
             found = [f for f in passages.values_in(term.value_type, definition.meaning) if _fits(term, f.value)]
             if found and definition.meaning.end - found[-1].span.end < 90:
                 quote = Cite(passages.document, _cut(passages.text, definition.sentence, found[-1].span))
-                yield _candidate(passages, term, found[-1], 0.9, "definition", f"called {definition.name!r} where it stands", quote)
+                yield _candidate(
+                    passages, term, found[-1], 0.9, "definition", f"called {definition.name!r} where it stands", quote
+                )
 
 
 def from_roles(term: Term, passages: Passages) -> Iterator[Candidate]:
@@ -282,7 +332,15 @@ def from_cues(term: Term, passages: Passages) -> Iterator[Candidate]:
                 if cue.whole is not None and cue.whole.search(words):
                     items = _list_items(term, passages, sentence.span)
                     if items is not None:
-                        yield Candidate("stated", items[0], Cite(passages.document, items[1]), _quote(passages, items[1]), weight, "cue", why)
+                        yield Candidate(
+                            "stated",
+                            items[0],
+                            Cite(passages.document, items[1]),
+                            _quote(passages, items[1]),
+                            weight,
+                            "cue",
+                            why,
+                        )
             else:
                 yield from _text_by_cue(term, passages, sentence, cue, weight, why)
 
@@ -299,7 +357,11 @@ def _typed_by_cue(
         assert cue.before is not None and cue.after is not None
         for at, found, state in spots:
             lead = cue.before.search(text[span.start : at.start])
-            if lead and cue.after.match(text[at.end : span.end]) and not _excluded(term, text, span, span.start + lead.start(), at):
+            if (
+                lead
+                and cue.after.match(text[at.end : span.end])
+                and not _excluded(term, text, span, span.start + lead.start(), at)
+            ):
                 if found is not None:
                     yield _candidate(passages, term, found, weight, "cue", why)
                 else:
@@ -310,8 +372,12 @@ def _typed_by_cue(
     m = cue.whole.search(text, span.start, span.end)
     if not m:
         return
-    after = [(s.start - m.end(), s, f, state) for s, f, state in spots if s.start >= m.start() and s.start - m.end() < 160]
-    before = [(m.start() - s.end + 60, s, f, state) for s, f, state in spots if s.end <= m.start() and m.start() - s.end < 80]
+    after = [
+        (s.start - m.end(), s, f, state) for s, f, state in spots if s.start >= m.start() and s.start - m.end() < 160
+    ]
+    before = [
+        (m.start() - s.end + 60, s, f, state) for s, f, state in spots if s.end <= m.start() and m.start() - s.end < 80
+    ]
     nearest = min([*after, *before], key=lambda spot: spot[0], default=None)
     if nearest is None:
         return
@@ -332,13 +398,30 @@ def _excluded(term: Term, text: str, sentence: Span, cue: int, value: Span) -> b
     return says(term.excludes, near) is not None
 
 
+def _with_items(passages: Passages, span: Span) -> Span:
+    """A sentence that introduces a list, together with the list's items, up to some 400 characters."""
+    if not span.of(passages.text).endswith((":", "–", "—")):
+        return span
+    blocks = passages.document.blocks
+    place = passages.document.block_index_at(span.start)
+    if blocks[place].span.end != span.end:
+        return span
+    end = span.end
+    for block in blocks[place + 1 :]:
+        if block.level <= blocks[place].level or block.kind != "item" or block.span.end - span.start > 400:
+            break
+        end = block.span.end
+    return Span(span.start, end)
+
+
 def _without_number(passages: Passages, span: Span) -> Span:
     """The span without the clause number that opens its block."""
     block = passages.document.block_at(span.start)
     if block is None or not block.number or block.span.start != span.start:
         return span
-    _, rest = number_of(span.of(passages.text))
-    return Span(span.end - len(rest), span.end) if rest.strip() else span
+    words = span.of(passages.text)
+    _, rest = number_of(words)
+    return Span(span.end - len(rest), span.end) if rest.strip() and words.endswith(rest) else span
 
 
 def _text_by_cue(
@@ -346,10 +429,16 @@ def _text_by_cue(
 ) -> Iterator[Candidate]:
     text, span = passages.text, sentence.span
     if cue.whole is not None:
-        if cue.whole.search(text, span.start, span.end) and term.type == "text" and (not term.value_says or says(term.value_says, span.of(text))):
-            piece = _shortened(text, _without_number(passages, span))
+        if (
+            cue.whole.search(text, span.start, span.end)
+            and term.type == "text"
+            and (not term.value_says or says(term.value_says, span.of(text)))
+        ):
+            whole = _with_items(passages, span)
+            piece = _shortened(text, _without_number(passages, whole))
             cite = Cite(passages.document, piece)
-            yield Candidate("stated", Text(_said(cite.quote)), cite, _quote(passages, span), weight - 0.06, "cue", why)
+            quote = _quote(passages, span) if whole == span else Cite(passages.document, _cut(text, whole, piece))
+            yield Candidate("stated", Text(_said(cite.quote)), cite, quote, weight - 0.06, "cue", why)
         return
     assert cue.before is not None and cue.after is not None
     lead = re.compile(cue.before.pattern.removesuffix(LEAD_END), re.IGNORECASE)
@@ -368,7 +457,7 @@ def _text_by_cue(
     if stop:
         end = stop.start()
     start += len(re.match(r"[\s,:;–-]*", text[start:end]).group())  # type: ignore[union-attr]
-    piece = Span(start, start + len(text[start:end].rstrip(" .,;:")))
+    piece = Span(start, start + len(text[start:end].rstrip(' .,;:”"')))
     words = piece.of(text).strip()
     if not words or (term.value_says and not says(term.value_says, words)):
         return
@@ -378,11 +467,27 @@ def _text_by_cue(
         name = _party_name(words)
         if name:
             at = start + text[start:end].find(name)
-            yield Candidate("stated", Party(name), Cite(passages.document, Span(at, at + len(name))), _quote(passages, piece), weight, "cue", why)
+            yield Candidate(
+                "stated",
+                Party(name),
+                Cite(passages.document, Span(at, at + len(name))),
+                _quote(passages, piece),
+                weight,
+                "cue",
+                why,
+            )
     else:
         piece = _shortened(text, piece)
         cite = Cite(passages.document, piece)
-        yield Candidate("stated", Text(_said(cite.quote)), cite, _quote(passages, Span(piece.start, piece.start + 1)), weight, "cue", why)
+        yield Candidate(
+            "stated",
+            Text(_said(cite.quote)),
+            cite,
+            _quote(passages, Span(piece.start, piece.start + 1)),
+            weight,
+            "cue",
+            why,
+        )
 
 
 def from_answers(term: Term, passages: Passages) -> Iterator[Candidate]:
@@ -415,7 +520,9 @@ def from_headed_clauses(term: Term, passages: Passages) -> Iterator[Candidate]:
             continue
         heading = plain_label(block.heading)
         exact = _named(term.headings, heading)
-        if not exact and not (len(heading) < 60 and any(p.whole is not None and p.whole.match(heading) for p in term.headings)):
+        if not exact and not (
+            len(heading) < 60 and any(p.whole is not None and p.whole.match(heading) for p in term.headings)
+        ):
             continue
         span = _clause_text(passages, place)
         if span is not None and term.by and subject_of(span.of(text)) not in ("", term.by):
@@ -429,7 +536,9 @@ def from_headed_clauses(term: Term, passages: Passages) -> Iterator[Candidate]:
         weight = 0.8 if exact else 0.7
         if re.search(r"special (?:condition|provision)s?", passages.headings_of(block)):
             weight -= 0.08  # it varies the main clause, which says more
-        yield Candidate("stated", Text(_said(cite.quote)), cite, cite, weight, "heading", f"the clause is headed {heading!r}")
+        yield Candidate(
+            "stated", Text(_said(cite.quote)), cite, cite, weight, "heading", f"the clause is headed {heading!r}"
+        )
 
 
 def _clause_text(passages: Passages, place: int) -> Span | None:
@@ -500,7 +609,10 @@ def _cell_values(term: Term, passages: Passages, span: Span, head: str) -> Itera
     yield from typed
     if typed or term.type != "number":
         return
-    unit = next((u for u in (term.units or tuple(UNITS)) if u in UNITS and re.search(rf"\b{UNITS[u]}", head, re.IGNORECASE)), None)
+    unit = next(
+        (u for u in (term.units or tuple(UNITS)) if u in UNITS and re.search(rf"\b{UNITS[u]}", head, re.IGNORECASE)),
+        None,
+    )
     count = next(iter(find_counts(span.of(passages.text))), None)
     if unit and count is not None:
         yield Found(Quantity(count.value, unit), Span(span.start + count.span.start, span.start + count.span.end))

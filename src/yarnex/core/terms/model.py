@@ -14,6 +14,12 @@ DELETED = "deleted (was: "
 STATES = ("stated", "computed", "amended", "conflicting", "blank", "redacted", "not_found")
 
 
+def quoted(text: str, limit: int = 120) -> str:
+    """Words of a document inside a sentence of ours: one line, in quotation marks, cut at `limit` characters."""
+    text = " ".join(text.split())
+    return f"“{text if len(text) <= limit else text[: limit - 2].rsplit(' ', 1)[0] + ' …'}”"
+
+
 @dataclass(frozen=True, slots=True)
 class Term:
     """One thing to look for. Phrases follow `yarnex.core.phrases`.

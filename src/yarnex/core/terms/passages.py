@@ -37,7 +37,9 @@ _definition = re.compile(
     rf"(?:(?:\A|[\n;.:]\s*|\bIn this \w+,?\s+|\b[Tt]he\s+|\b[Tt]he first\s+){_quoted.format('name')}(?:\s*(?:and|or|,)\s*[\"“][^\"“”]{{2,60}}[\"”])?)\s*(?:\([^()]{{1,60}}\)\s*)?,?\s*"
     r"(?P<verb>(?:shall\s+|will\s+)?(?:means?\b|have\s+the\s+meanings?|has\s+the\s+meaning)|(?:is|are|includes?)\b|:)\s*(?:,?\s*in relation to[^,]{3,80},\s*)?",
 )
-_inline = re.compile(rf"\((?:(?:the|this|such|each,?\s+an?|an?|together,?\s+the|collectively,?\s+the|being\s+the|said)\s+)*{_quoted.format('name')}[^()]{{0,60}}\)")
+_inline = re.compile(
+    rf"\((?:(?:the|this|such|each,?\s+an?|an?|together,?\s+the|collectively,?\s+the|being\s+the|said)\s+)*{_quoted.format('name')}[^()]{{0,60}}\)"
+)
 _label_line = re.compile(r"(?P<label>[A-Z][\w'’/&.,() -]{1,55}?)\s*(?::\s+|\t)(?=\S)")
 _number_only = re.compile(r"[(\[]?\d{1,3}(?:\.\d{1,3})*[.)\]]?|\(?[a-z]\)")
 
@@ -119,7 +121,13 @@ class Passages:
             start = block.span.start
             words = block.span.of(self.text)
             for span in sentences(words):
-                if block.heading and block.kind != "heading" and plain_label(span.of(words)).lower().endswith(plain_label(block.heading).lower()) and span.start < 30 + len(block.heading) and span.end - span.start < len(block.heading) + 24:
+                if (
+                    block.heading
+                    and block.kind != "heading"
+                    and plain_label(span.of(words)).lower().endswith(plain_label(block.heading).lower())
+                    and span.start < 30 + len(block.heading)
+                    and span.end - span.start < len(block.heading) + 24
+                ):
                     continue  # the run-in heading itself
                 out.append(Sentence(Span(start + span.start, start + span.end), place, self.headings_of(block)))
         return out
@@ -146,12 +154,12 @@ class Passages:
             order = date_order(self.text)
             dollar = usual_dollar(self.text)
             finders: dict[str, Callable[[str], Iterator[Found[Value]]]] = {
-                "date": lambda t: find_dates(t, order),  # type: ignore[dict-item, return-value]
-                "money": lambda t: find_money(t, dollar),  # type: ignore[dict-item, return-value]
-                "percent": find_percents,  # type: ignore[dict-item]
-                "number": find_quantities,  # type: ignore[dict-item]
-                "duration": find_durations,  # type: ignore[dict-item]
-                "count": _counts,  # type: ignore[dict-item]
+                "date": lambda t: find_dates(t, order),
+                "money": lambda t: find_money(t, dollar),
+                "percent": find_percents,
+                "number": find_quantities,
+                "duration": find_durations,
+                "count": _counts,
             }
             found = []
             for start, text in self._pieces():
@@ -209,7 +217,9 @@ class Passages:
                 at = text.find(block.heading) + len(block.heading)
                 at += len(re.match(r"[\s.:–—-]*", text[at:]).group())  # type: ignore[union-attr]
                 if at < len(text):
-                    out.append(Labelled(plain_label(block.heading), Span(start + at, block.span.end), block.span, "heading"))
+                    out.append(
+                        Labelled(plain_label(block.heading), Span(start + at, block.span.end), block.span, "heading")
+                    )
         return out
 
     def _table_rows(self, block: Block) -> Iterator[Labelled]:
@@ -233,7 +243,9 @@ class Passages:
             text = block.span.of(self.text)
             start = block.span.start
             for m in _definition.finditer(text):
-                sentence = next((s for s in sentences(text, semicolons=False) if s.start <= m.start("name") < s.end), None)
+                sentence = next(
+                    (s for s in sentences(text, semicolons=False) if s.start <= m.start("name") < s.end), None
+                )
                 # a definition may run over several sentences: the block's end, or the next definition's start
                 following = _definition.search(text, m.end())
                 end = following.start() if following else len(text)
@@ -243,12 +255,16 @@ class Passages:
                 piece = text[m.end() : stop].rstrip()
                 whole = Span(start + m.start("name") - 1, start + m.end() + len(piece))
                 if piece:
-                    out.append(Definition(m["name"].strip(), Span(start + m.end(), start + m.end() + len(piece)), whole, False))
+                    out.append(
+                        Definition(m["name"].strip(), Span(start + m.end(), start + m.end() + len(piece)), whole, False)
+                    )
             for m in _inline.finditer(text):
                 sentence = next((s for s in sentences(text) if s.start <= m.start() < s.end), None)
                 if sentence is not None:
                     before = Span(start + sentence.start, start + m.start())
-                    out.append(Definition(m["name"].strip(), before, Span(start + sentence.start, start + sentence.end), True))
+                    out.append(
+                        Definition(m["name"].strip(), before, Span(start + sentence.start, start + sentence.end), True)
+                    )
         return out
 
     def defined(self, name: str) -> Definition | None:

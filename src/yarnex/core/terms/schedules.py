@@ -53,7 +53,9 @@ def find_schedules(term: Term, passages: Passages) -> Iterator[Candidate]:
         if table.rows - table.header_rows < 2 or table.columns < 2:
             continue
         heads = column_heads(table, text)
-        if not PERIOD_HEAD.search(heads.get(0, "")) and not all(_period(_first(table, r, text), "") for r in range(table.header_rows, table.rows)):
+        if not PERIOD_HEAD.search(heads.get(0, "")) and not all(
+            _period(_first(table, r, text), "") for r in range(table.header_rows, table.rows)
+        ):
             continue
         chosen = _sum_column(term, passages, table, heads, passages.headings_of(block))
         if chosen is None:
@@ -69,7 +71,15 @@ def find_schedules(term: Term, passages: Passages) -> Iterator[Candidate]:
                 rows.append(ScheduleRow(period[0], period[1], money))
         if len(rows) >= 2:
             cite = Cite(document, table.span)
-            yield Candidate("stated", Schedule(tuple(rows)), cite, cite, weight, "schedule", f"a table by period, column {heads.get(column, '')!r}")
+            yield Candidate(
+                "stated",
+                Schedule(tuple(rows)),
+                cite,
+                cite,
+                weight,
+                "schedule",
+                f"a table by period, column {heads.get(column, '')!r}",
+            )
 
 
 def _first(table: Table, row: int, text: str) -> str:
@@ -77,7 +87,9 @@ def _first(table: Table, row: int, text: str) -> str:
     return cell.span.of(text) if cell else ""
 
 
-def _sum_column(term: Term, passages: Passages, table: Table, heads: dict[int, str], headings: str) -> tuple[int, str | None, float] | None:
+def _sum_column(
+    term: Term, passages: Passages, table: Table, heads: dict[int, str], headings: str
+) -> tuple[int, str | None, float] | None:
     """The column of sums that belongs to the term: a yearly one before a monthly one before a rate by area."""
     best: tuple[int, int, str | None, float] | None = None
     for column in range(1, table.columns):

@@ -21,12 +21,19 @@ from yarnex.core.values.types import (
     YesNo,
 )
 
-YEARLY = {"year": Decimal(1), "month": Decimal(12), "quarter": Decimal(4), "week": Decimal(365) / 7, "day": Decimal(365)}
+PLAIN = {ord(mark): plain for mark, plain in ("’'", "‘'", "“\"", "”\"", "–-", "—-")}
+YEARLY = {
+    "year": Decimal(1),
+    "month": Decimal(12),
+    "quarter": Decimal(4),
+    "week": Decimal(365) / 7,
+    "day": Decimal(365),
+}
 
 
 def plain_words(text: str) -> str:
     """Words for comparing: lower case, one kind of quotation mark and dash, single blanks, no final full stop."""
-    text = text.lower().translate(str.maketrans({"’": "'", "‘": "'", "“": '"', "”": '"', "–": "-", "—": "-"}))
+    text = text.lower().translate(PLAIN)
     return re.sub(r"\s+", " ", text).strip(" .,;:")
 
 
@@ -91,7 +98,9 @@ def comparable(money: Money, like: Money) -> tuple[Money, str] | None:
         factor *= step
         steps.append(f"1 {other_area} = {round_figures(step):f} {area}")
     amount = round(money.amount * factor, 2)
-    return Money(amount, money.currency, like.per), f"{money.amount:,f} x {round_figures(factor):f} = {amount:,f} ({'; '.join(steps)})"
+    return Money(
+        amount, money.currency, like.per
+    ), f"{money.amount:,f} x {round_figures(factor):f} = {amount:,f} ({'; '.join(steps)})"
 
 
 def _parts(per: str) -> tuple[str | None, str | None]:

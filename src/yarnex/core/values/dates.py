@@ -108,6 +108,9 @@ def _from_figures(a: int, b: int, year_text: str, order: DateOrder) -> tuple[dat
     day_first, month_first = _made(year, b, a), _made(year, a, b)
     if day_first and month_first and day_first != month_first:
         if order.day_first is None:
-            return day_first, f"ambiguous: {day_first.isoformat()} with the day first, {month_first.isoformat()} with the month first"
+            return (
+                day_first,
+                f"ambiguous: {day_first.isoformat()} with the day first, {month_first.isoformat()} with the month first",
+            )
         return (day_first if order.day_first else month_first), order.why
     return day_first or month_first, ""

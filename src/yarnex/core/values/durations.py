@@ -17,9 +17,7 @@ UNITS = {
     "hour": "hours", "day": "days", "week": "weeks", "fortnight": "weeks", "month": "months", "quarter": "quarters", "year": "years",
 }  # fmt: skip
 _unit = r"(?:hour|day|week|fortnight|month|quarter|year)"
-_qualifier = (
-    r"(?:(?P<business>business|working|banking|trading)|(?:consecutive|calendar|full|whole|complete|clear|lease|contract|rent|further|more|successive|additional)\s*)"
-)
+_qualifier = r"(?:(?P<business>business|working|banking|trading)|(?:consecutive|calendar|full|whole|complete|clear|lease|contract|rent|further|more|successive|additional)\s*)"
 _form = re.compile(
     rf"(?P<number>{BOTH})[\s-]+(?:(?:consecutive|full|further|additional|clear)\s+)?(?:{_qualifier}\s*)?(?P<unit>{_unit})(?:s|\(s\))?\b(?!['’]s\s+(?:day|date))",
     re.IGNORECASE,
@@ -42,7 +40,9 @@ def find_durations(text: str) -> Iterator[Found[Duration]]:
             between = text[before.span.end : found.span.start]
             if before.value.unit == "years" and unit == "months" and value < 12 and _and.fullmatch(between):
                 months = before.value.value * 12 + value
-                before = Found(Duration(months, "months"), Span(before.span.start, found.span.end), "years and months added")
+                before = Found(
+                    Duration(months, "months"), Span(before.span.start, found.span.end), "years and months added"
+                )
                 continue
             yield before
         before = found

@@ -15,7 +15,34 @@ SIGNS = {
     "US$": "USD", "A$": "AUD", "AU$": "AUD", "C$": "CAD", "CA$": "CAD", "NZ$": "NZD", "HK$": "HKD", "S$": "SGD", "R$": "BRL",
     "$": "USD", "£": "GBP", "€": "EUR", "¥": "JPY", "₹": "INR", "Rs.": "INR", "Rs": "INR", "₩": "KRW", "₺": "TRY", "zł": "PLN",
 }  # fmt: skip
-CODES = "USD EUR GBP AUD CAD NZD HKD SGD CHF JPY INR SEK NOK DKK PLN CZK HUF ZAR BRL MXN CNY KRW TRY AED SAR ILS".split()
+CODES = [
+    "USD",
+    "EUR",
+    "GBP",
+    "AUD",
+    "CAD",
+    "NZD",
+    "HKD",
+    "SGD",
+    "CHF",
+    "JPY",
+    "INR",
+    "SEK",
+    "NOK",
+    "DKK",
+    "PLN",
+    "CZK",
+    "HUF",
+    "ZAR",
+    "BRL",
+    "MXN",
+    "CNY",
+    "KRW",
+    "TRY",
+    "AED",
+    "SAR",
+    "ILS",
+]
 NAMES = {
     "euro": "EUR", "euros": "EUR", "pound": "GBP", "pounds": "GBP", "pounds sterling": "GBP", "sterling": "GBP", "dollar": "USD",
     "dollars": "USD", "us dollars": "USD", "united states dollars": "USD", "u.s. dollars": "USD", "australian dollars": "AUD",
@@ -48,7 +75,9 @@ _per_area = re.compile(
     rf"\s*,?\s*(?:(?:per|a|for\s+each|for\s+every|/)\s*{_area}|(?P<psf>psf)\b)(?:\s+of\s+[\w\s]{{3,30}}?)?(?P<time>\s*,?\s*(?:{PERIODS['year']}))?(?P<month>\s*(?:{PERIODS['month']}))?",
     re.IGNORECASE,
 )
-_per_period = {unit: re.compile(rf"\s*,?\s*(?:\([^()]{{1,30}}\)\s*)?(?:{form})", re.IGNORECASE) for unit, form in PERIODS.items()}
+_per_period = {
+    unit: re.compile(rf"\s*,?\s*(?:\([^()]{{1,30}}\)\s*)?(?:{form})", re.IGNORECASE) for unit, form in PERIODS.items()
+}
 
 
 def find_money(text: str, dollar: str = "USD") -> Iterator[Found[Money]]:

@@ -12,20 +12,74 @@ from yarnex.core.values.types import Found
 UNITS = {
     w: i
     for i, w in enumerate(
-        "zero one two three four five six seven eight nine ten eleven twelve thirteen fourteen fifteen sixteen seventeen"
-        " eighteen nineteen".split()
+        [
+            "zero",
+            "one",
+            "two",
+            "three",
+            "four",
+            "five",
+            "six",
+            "seven",
+            "eight",
+            "nine",
+            "ten",
+            "eleven",
+            "twelve",
+            "thirteen",
+            "fourteen",
+            "fifteen",
+            "sixteen",
+            "seventeen",
+            "eighteen",
+            "nineteen",
+        ]
     )
 }
-TENS = {w: 10 * i for i, w in enumerate("twenty thirty forty fifty sixty seventy eighty ninety".split(), start=2)}
-SCALES = {"hundred": 100, "thousand": 1_000, "million": 1_000_000, "billion": 1_000_000_000, "lakh": 100_000, "crore": 10_000_000}
-ORDINALS = {
-    w: i
-    for i, w in enumerate(
-        "zeroth first second third fourth fifth sixth seventh eighth ninth tenth eleventh twelfth thirteenth fourteenth"
-        " fifteenth sixteenth seventeenth eighteenth nineteenth".split()
-    )
-    if i
-} | {w[:-1] + "ieth": v for w, v in TENS.items()} | {"hundredth": 100}
+TENS = {
+    w: 10 * i
+    for i, w in enumerate(["twenty", "thirty", "forty", "fifty", "sixty", "seventy", "eighty", "ninety"], start=2)
+}
+SCALES = {
+    "hundred": 100,
+    "thousand": 1_000,
+    "million": 1_000_000,
+    "billion": 1_000_000_000,
+    "lakh": 100_000,
+    "crore": 10_000_000,
+}
+ORDINALS = (
+    {
+        w: i
+        for i, w in enumerate(
+            [
+                "zeroth",
+                "first",
+                "second",
+                "third",
+                "fourth",
+                "fifth",
+                "sixth",
+                "seventh",
+                "eighth",
+                "ninth",
+                "tenth",
+                "eleventh",
+                "twelfth",
+                "thirteenth",
+                "fourteenth",
+                "fifteenth",
+                "sixteenth",
+                "seventeenth",
+                "eighteenth",
+                "nineteenth",
+            ]
+        )
+        if i
+    }
+    | {w[:-1] + "ieth": v for w, v in TENS.items()}
+    | {"hundredth": 100}
+)
 FRACTIONS = {
     "half": Decimal("0.5"), "third": Decimal(1) / 3, "quarter": Decimal("0.25"), "quarters": Decimal("0.25"),
     "thirds": Decimal(1) / 3, "halves": Decimal("0.5"),
@@ -109,7 +163,7 @@ def read_words(text: str) -> Decimal | None:
         elif part in TENS:
             group += TENS[part]
         elif part == "hundred" or part == "hundredth":
-            group = (group or 1) * 100
+            group = (group or Decimal(1)) * 100
         elif part in SCALES:
             total += (group or 1) * SCALES[part]
             group = Decimal(0)
@@ -125,7 +179,13 @@ def read_words(text: str) -> Decimal | None:
 def read_year_words(text: str) -> int | None:
     """A year in words: "Two Thousand and Nineteen", "nineteen ninety-eight", "twenty twenty-five"."""
     parts = [p for p in re.split(r"[\s-]+", text.lower()) if p and p != "and"]
-    if parts and parts[0] in ("nineteen", "twenty") and "thousand" not in parts and "hundred" not in parts and len(parts) > 1:
+    if (
+        parts
+        and parts[0] in ("nineteen", "twenty")
+        and "thousand" not in parts
+        and "hundred" not in parts
+        and len(parts) > 1
+    ):
         rest = read_words(" ".join(parts[1:]))
         return (UNITS.get(parts[0], 20)) * 100 + int(rest) if rest is not None and 10 <= rest < 100 else None
     value = read_words(" ".join(parts))

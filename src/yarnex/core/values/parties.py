@@ -20,7 +20,9 @@ _role = re.compile(
     r"\(\s*(?:(?:hereinafter|herein|hereafter|collectively|individually|together|each|as|called|referred\s+to|known|in\s+this\s+\w+|,|the|a|an|or|with|its|successors|and|assigns)\s+)*"
     r"[\"“”'‘](?:the\s+)?(?P<role>[A-Z][A-Za-z’' -]{2,40}?)[\"”’']",
 )
-_start = re.compile(r"(?:\b(?:between|amongst|among|by\s+and\s+between|by|and|is\s+made|BETWEEN|AND|PARTIES)\b\s*:?\s*|\A|[\n\t;]\s*|\(\d\)\s*|\A\d\.\s*)")
+_start = re.compile(
+    r"(?:\b(?:between|amongst|among|by\s+and\s+between|by|and|is\s+made|BETWEEN|AND|PARTIES)\b\s*:?\s*|\A|[\n\t;]\s*|\(\d\)\s*|\A\d\.\s*)"
+)
 _stop = re.compile(
     rf"(?:,\s+(?!(?:{FORMS})(?!\w))|;|\s+\((?!(?:[A-Z]{{2,4}}|[A-Z][a-z]+)\)[,\s])|\s+(?:of|whose|having|a company|acting|incorporated|registered|with|as|c/o|at)\s|\s+[–—-]\s|\Z)"
 )
@@ -41,7 +43,9 @@ def find_organisations(text: str) -> Iterator[Found[Party]]:
         lead = re.match(r"(?:(?:The|This|By|Between|And|As|For|Name|From|To|If|In)\s+)+", m.group())
         if lead and not re.match(r"The\s+\w+\s+(?:Company|Trust|Bank|Council)", m.group()):
             start += lead.end()
-        yield Found(Party(text[start : m.end()].rstrip(",")), Span(start, start + len(text[start : m.end()].rstrip(","))))
+        yield Found(
+            Party(text[start : m.end()].rstrip(",")), Span(start, start + len(text[start : m.end()].rstrip(",")))
+        )
 
 
 def find_party_roles(text: str) -> Iterator[Found[PartyRole]]:
@@ -57,7 +61,13 @@ def find_party_roles(text: str) -> Iterator[Found[PartyRole]]:
             floor = _closed(text, m)
             continue
         begin, name = floor + place[0], place[1]
-        if name and len(name) < 120 and len(name.split()) <= 14 and re.match(r"[A-Z0-9]", name) and not name.lower().startswith(("this ", "the date", "section ")):
+        if (
+            name
+            and len(name) < 120
+            and len(name.split()) <= 14
+            and re.match(r"[A-Z0-9]", name)
+            and not name.lower().startswith(("this ", "the date", "section "))
+        ):
             yield Found(PartyRole(name, m["role"].strip()), Span(begin, begin + len(name)))
         floor = _closed(text, m)
 
@@ -89,5 +99,7 @@ def _closed(text: str, role: re.Match[str]) -> int:
 
 def _titled(name: str) -> bool:
     """A name's words begin with capitals, but for small linking ones."""
-    words = [w for w in name.split() if w.lower() not in ("of", "and", "the", "for", "de", "la", "von", "van", "y", "&")]
+    words = [
+        w for w in name.split() if w.lower() not in ("of", "and", "the", "for", "de", "la", "von", "van", "y", "&")
+    ]
     return bool(words) and all(w[:1].isupper() or not w[:1].isalpha() for w in words)

@@ -76,7 +76,9 @@ cu_m = meter ** 3
 kg = kilogram
 tonnes = 1000 kilogram
 """
-CONVERTIBLE = frozenset("sq_ft sq_m sq_yd acre ha miles km cm mm m ft cu_m kg tonnes".split())
+CONVERTIBLE = frozenset(
+    ["sq_ft", "sq_m", "sq_yd", "acre", "ha", "miles", "km", "cm", "mm", "m", "ft", "cu_m", "kg", "tonnes"]
+)
 
 
 def convert(quantity: Quantity, unit: str) -> Quantity | None:

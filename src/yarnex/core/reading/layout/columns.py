@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import itertools
+
 from yarnex.core.reading.layout.words import Segment
 
 MIN_LINES = 5  # lines on each side before a gutter is believed
@@ -40,7 +42,7 @@ def _gutter(segments: list[Segment]) -> tuple[float, float, float, float] | None
         if len(crossing) > 0.5 * len(segments):
             continue
         edges = [float("-inf"), *crossing, float("inf")]
-        for top, bottom in zip(edges, edges[1:], strict=False):
+        for top, bottom in itertools.pairwise(edges):
             band = [s for s in segments if top < s.middle < bottom]
             left = [s for s in band if s.x1 <= x]
             right = [s for s in band if s.x0 >= x]

@@ -11,7 +11,9 @@ EDGE_ROWS = 3  # rows looked at from the top and from the bottom of a page
 EDGE_SHARE = 0.14  # of the page's height, from either edge
 ROMAN = re.compile(r"[ivxlc]{1,7}\Z", re.IGNORECASE)
 NUMBER = re.compile(r"\d{1,4}\Z")
-LONE = re.compile(r"(?:page\s+)?[-–—(\[]?\s?(?:\d{1,4}|[ivxlc]{1,7})\s?[-–—)\]]?(?:\s*(?:of|/)\s*\d{1,4})?\Z", re.IGNORECASE)
+LONE = re.compile(
+    r"(?:page\s+)?[-–—(\[]?\s?(?:\d{1,4}|[ivxlc]{1,7})\s?[-–—)\]]?(?:\s*(?:of|/)\s*\d{1,4})?\Z", re.IGNORECASE
+)
 ROMAN_VALUES = {"i": 1, "v": 5, "x": 10, "l": 50, "c": 100}
 
 
@@ -31,7 +33,17 @@ def roman_value(text: str) -> int:
 def to_roman(value: int) -> str:
     """A number from 1 to 399 in small roman letters."""
     out = ""
-    for size, letters in ((100, "c"), (90, "xc"), (50, "l"), (40, "xl"), (10, "x"), (9, "ix"), (5, "v"), (4, "iv"), (1, "i")):
+    for size, letters in (
+        (100, "c"),
+        (90, "xc"),
+        (50, "l"),
+        (40, "xl"),
+        (10, "x"),
+        (9, "ix"),
+        (5, "v"),
+        (4, "iv"),
+        (1, "i"),
+    ):
         while value >= size:
             out += letters
             value -= size
@@ -40,7 +52,9 @@ def to_roman(value: int) -> str:
 
 def _key(row: Row) -> str:
     """The row's words with numbers taken out, so that it matches itself on other pages."""
-    return " ".join("#" if NUMBER.match(t) or ROMAN.match(t) else re.sub(r"\d+", "#", t) for t in row.text.lower().split())
+    return " ".join(
+        "#" if NUMBER.match(t) or ROMAN.match(t) else re.sub(r"\d+", "#", t) for t in row.text.lower().split()
+    )
 
 
 def split_furniture(pages: list[PageMarks], rows: list[list[Row]]) -> tuple[list[list[Row]], list[list[Row]]]:

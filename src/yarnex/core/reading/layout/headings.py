@@ -10,7 +10,26 @@ from yarnex.core.reading.layout.paragraphs import DIVISION, Draft, number_of
 
 MAX_HEADING = 130  # characters
 RUN_IN = re.compile(r"([A-Z][\w'’“”\" ,;/&()-]{1,70}?)(?:\.|:|\s[–—-])\s+(?=[A-Z“\"(\[])")
-SMALL = {"a", "an", "and", "as", "at", "by", "for", "from", "in", "of", "on", "or", "the", "to", "with", "not", "its", "under"}
+SMALL = {
+    "a",
+    "an",
+    "and",
+    "as",
+    "at",
+    "by",
+    "for",
+    "from",
+    "in",
+    "of",
+    "on",
+    "or",
+    "the",
+    "to",
+    "with",
+    "not",
+    "its",
+    "under",
+}
 LABEL = re.compile(r"[^:]{1,40}:\s+\S")
 
 
@@ -69,7 +88,9 @@ def contents_of(drafts: list[Draft]) -> frozenset[int]:
         if CONTENTS.fullmatch(text.strip()):
             reading, page = True, draft.lines[0][0]
             inside.add(place)
-        elif reading and (len(text) > 160 and not LISTED.search(text) or (draft.lines[0][0] != page and not LISTED.search(text))):
+        elif reading and (
+            (len(text) > 160 and not LISTED.search(text)) or (draft.lines[0][0] != page and not LISTED.search(text))
+        ):
             reading = False
         if reading or len(re.findall(r"(?:\.\s?){8,}", text)) >= 1:
             inside.add(place)
@@ -81,7 +102,9 @@ def _is_heading(draft: Draft, text: str, number: str, rest: str, size: float, ti
         return False
     if text.lower() in titles or (number and rest.lower() in titles):
         return True
-    if re.search(r"(?:\.\s?){4,}|_{3,}|\$\s?\d|[;,]\Z|\b(?:and|or|the|of|to)\Z", text) or (re.search(r"\s\d{1,3}\Z", text) and draft.size <= size and not DIVISION.match(text)):
+    if re.search(r"(?:\.\s?){4,}|_{3,}|\$\s?\d|[;,]\Z|\b(?:and|or|the|of|to)\Z", text) or (
+        re.search(r"\s\d{1,3}\Z", text) and draft.size <= size and not DIVISION.match(text)
+    ):
         return False
     if text[:1].islower() or text.startswith(("(", "[", "“", '"')):
         return False
@@ -106,7 +129,13 @@ def _is_heading(draft: Draft, text: str, number: str, rest: str, size: float, ti
         return True
     if caps and number and not ended:
         return True
-    return caps and len(text.split()) <= 9 and not ended and not re.search(r"\b(?:LIMITED|LTD|LLC|INC|PLC|L\.P|BETWEEN|WITNESSETH)\b", text) and draft.centred
+    return (
+        caps
+        and len(text.split()) <= 9
+        and not ended
+        and not re.search(r"\b(?:LIMITED|LTD|LLC|INC|PLC|L\.P|BETWEEN|WITNESSETH)\b", text)
+        and draft.centred
+    )
 
 
 def run_in_heading(draft: Draft, number: str, rest: str) -> str:
@@ -122,12 +151,14 @@ def run_in_heading(draft: Draft, number: str, rest: str) -> str:
         bold.append(word.text)
     if bold and bold[-1].endswith(","):
         return ""  # a party's name in bold
-    if bold and len(bold) < len(words) - skip and len(bold) <= 12 and bold[0][:1].isupper() and bold[0][:1] not in "“\"":
+    if bold and len(bold) < len(words) - skip and len(bold) <= 12 and bold[0][:1].isupper() and bold[0][:1] not in '“"':
         return " ".join(bold).strip(" .:–—-")
     m = RUN_IN.match(rest)
     if m and len(rest) > len(m[1]) + 12:
         title = m[1].split()
-        if len(title) <= 8 and (m[1].isupper() or sum(w[:1].isupper() or w.lower() in SMALL for w in title) == len(title) or len(title) <= 4):
+        if len(title) <= 8 and (
+            m[1].isupper() or sum(w[:1].isupper() or w.lower() in SMALL for w in title) == len(title) or len(title) <= 4
+        ):
             return m[1].strip()
     return ""
 
@@ -199,7 +230,12 @@ def full_numbers(drafts: list[Draft]) -> None:
         inner = re.fullmatch(r"\(?([A-Za-z]{1,6})[).]?", bare)
         if inner and not DIVISION.match(bare) and (bare.startswith("(") or bare.endswith(")") or len(bare) <= 2):
             mark = inner[1]
-            nested = mark.islower() and roman_value(mark) and letter and not (len(mark) == 1 and ord(mark) == ord(letter) + 1)
+            nested = (
+                mark.islower()
+                and roman_value(mark)
+                and letter
+                and not (len(mark) == 1 and ord(mark) == ord(letter) + 1)
+            )
             if nested:
                 draft.number = f"{clause}({letter})({mark})"
             else:

@@ -14,7 +14,25 @@ from yarnex.core.reading.layout.words import Word
 
 LINE_HEIGHT = 12.0  # points from line to line of a text file, whose words are set as if on a page
 HYPHENS = "-\u2010\u00ad\x02"
-KEEP_HYPHEN = {"non", "self", "co", "ex", "mid", "half", "semi", "anti", "cross", "long", "short", "well", "sub", "high", "low", "full", "part"}
+KEEP_HYPHEN = {
+    "non",
+    "self",
+    "co",
+    "ex",
+    "mid",
+    "half",
+    "semi",
+    "anti",
+    "cross",
+    "long",
+    "short",
+    "well",
+    "sub",
+    "high",
+    "low",
+    "full",
+    "part",
+}
 
 
 @dataclass(slots=True)
@@ -51,7 +69,14 @@ class Linear:
                     self.length += 1
                 glue = False
                 text = word.text
-                if i == last and following and text[-1] in HYPHENS and len(text) > 1 and text[-2].isalpha() and following[0].islower():
+                if (
+                    i == last
+                    and following
+                    and text[-1] in HYPHENS
+                    and len(text) > 1
+                    and text[-2].isalpha()
+                    and following[0].islower()
+                ):
                     glue = True
                     if _drops_hyphen(text, following, joined):
                         text = text[:-1]
@@ -111,26 +136,39 @@ def lay_out(drafts: list[Draft], furniture: list[Draft], linear: Linear) -> int:
         if draft.kind == "table" and draft.table is not None:
             table = _table(draft.table, draft.table_page, linear, joined)
             linear.tables.append(table)
-            linear.blocks.append(Block("table", table.span, section=stack[-1][1] if stack else -1, table=len(linear.tables) - 1))
+            linear.blocks.append(
+                Block("table", table.span, section=stack[-1][1] if stack else -1, table=len(linear.tables) - 1)
+            )
             continue
         span = linear.words(draft.lines, joined)
         if draft.heading and draft.level and draft.kind != "note":
             while stack and stack[-1][0] >= draft.level:
                 open_sections[stack.pop()[1]][3] = span.start - 1
-            open_sections.append([draft.number, draft.heading, draft.level, -1, span.start, stack[-1][1] if stack else -1])
+            open_sections.append(
+                [draft.number, draft.heading, draft.level, -1, span.start, stack[-1][1] if stack else -1]
+            )
             stack.append((draft.level, len(open_sections) - 1))
         elif draft.level and stack and draft.kind == "paragraph":
             while stack and stack[-1][0] >= draft.level:
                 open_sections[stack.pop()[1]][3] = span.start - 1
         kind = "item" if draft.kind == "paragraph" and draft.number else draft.kind
         linear.blocks.append(
-            Block(kind, span, draft.number, draft.heading, draft.level, section=stack[-1][1] if stack and kind != "note" else -1)
+            Block(
+                kind,
+                span,
+                draft.number,
+                draft.heading,
+                draft.level,
+                section=stack[-1][1] if stack and kind != "note" else -1,
+            )
         )
     body_end = linear.length
     for _, place in stack:
         open_sections[place][3] = body_end
     for number, heading, level, end, start, parent in open_sections:
-        linear.sections.append(Section(str(number), str(heading), int(str(level)), Span(int(str(start)), int(str(end))), int(str(parent))))
+        linear.sections.append(
+            Section(str(number), str(heading), int(str(level)), Span(int(str(start)), int(str(end))), int(str(parent)))
+        )
     for draft in furniture:
         if linear.length:
             linear.add("\n")

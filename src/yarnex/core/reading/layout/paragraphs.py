@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 import re
 from collections import Counter
 from dataclasses import dataclass, field
@@ -25,7 +26,10 @@ CLAUSE = re.compile(
     )\s*(?P<rest>.*)""",
     re.IGNORECASE | re.VERBOSE | re.DOTALL,
 )
-DIVISION = re.compile(r"(?:article|part|schedule|exhibit|appendix|annex|annexure|attachment|chapter)\b|\w+ (?:schedule|appendix|annex)\b", re.IGNORECASE)
+DIVISION = re.compile(
+    r"(?:article|part|schedule|exhibit|appendix|annex|annexure|attachment|chapter)\b|\w+ (?:schedule|appendix|annex)\b",
+    re.IGNORECASE,
+)
 CLOSED = re.compile(r"[.:;?!][\"”’')]*\Z")
 
 
@@ -83,11 +87,17 @@ def paragraphs_of(page: int, items: list[Row | TableDraft], edges: tuple[float, 
         line = Segment(words)
         aligned = max(shared[round(item.x0 / 2) + d] for d in (-1, 0, 1)) >= 4
         centred = not aligned and _centred(item, left, right)
-        if before is not None and drafts[-1].kind == "paragraph" and not _breaks(drafts[-1], before, item, line, centred, pitch, right):
+        if (
+            before is not None
+            and drafts[-1].kind == "paragraph"
+            and not _breaks(drafts[-1], before, item, line, centred, pitch, right)
+        ):
             drafts[-1].lines.append((page, words))
             drafts[-1].bold = drafts[-1].bold and line.bold
         else:
-            drafts.append(Draft("paragraph", [(page, words)], size=line.size, bold=line.bold, centred=centred, left=item.x0))
+            drafts.append(
+                Draft("paragraph", [(page, words)], size=line.size, bold=line.bold, centred=centred, left=item.x0)
+            )
         drafts[-1].full = item.x1 > right - 0.12 * (right - left)
         before = item
     return drafts
@@ -111,7 +121,9 @@ def _breaks(draft: Draft, before: Row, row: Row, line: Segment, centred: bool, p
         return True
     if centred != draft.centred and (not draft.full or (centred and CLOSED.search(draft.text) and line.text.isupper())):
         return True
-    if starts_item(line.text) and (row.x0 <= draft.left + 2 or CLOSED.search(draft.text) or draft.text.endswith((" and", " or", ","))):
+    if starts_item(line.text) and (
+        row.x0 <= draft.left + 2 or CLOSED.search(draft.text) or draft.text.endswith((" and", " or", ","))
+    ):
         return not _reference(draft.text, line.text)
     if re.match(r"[“\"'‘][A-Z][^”\"]{1,60}[”\"'’]\s+(?:means|has the meaning|mean|includes|shall)", line.text):
         return True
@@ -130,7 +142,8 @@ def starts_item(text: str) -> bool:
 
 
 POINTING = re.compile(
-    r"(?:sections?|clauses?|articles?|paragraphs?|schedules?|exhibits?|appendix|annex|parts?|items?|rules?|nos?\.)\Z", re.IGNORECASE
+    r"(?:sections?|clauses?|articles?|paragraphs?|schedules?|exhibits?|appendix|annex|parts?|items?|rules?|nos?\.)\Z",
+    re.IGNORECASE,
 )
 
 
@@ -141,7 +154,7 @@ def _reference(before: str, line: str) -> bool:
     number, rest = number_of(line)
     open_end = not CLOSED.search(before) and not re.search(r"(?:\b(?:and|or|that)|[,–—-])\Z", before)
     if number[:1].isalpha() and len(number) > 2:  # "Section 4.2 of ...", "Third Schedule."
-        return not CLOSED.search(before) and not before.isupper() or rest[:1] in ".,;)" and bool(rest)
+        return (not CLOSED.search(before) and not before.isupper()) or (rest[:1] in ".,;)" and bool(rest))
     if rest[:1] in ",;)" and rest:
         return True
     if number[:1].isdigit() and re.search(r"\b(?:and|or|to|of|in|the)\Z", before, re.IGNORECASE) and rest[:1].islower():
@@ -181,7 +194,7 @@ def usual_pitch(rows: list[Row]) -> float:
     """The median distance between neighbouring lines, as a multiple of their size of type."""
     steps = [
         (b.top - a.top) / b.size
-        for a, b in zip(rows, rows[1:], strict=False)
+        for a, b in itertools.pairwise(rows)
         if 0.8 * b.size < b.top - a.top < 2.4 * b.size and abs(a.size - b.size) < 0.6
     ]
     return median(steps) if len(steps) >= 4 else 1.25

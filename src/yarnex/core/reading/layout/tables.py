@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 import re
 from dataclasses import dataclass
 
@@ -63,7 +64,9 @@ def ruled_tables(words: list[Word], rules: list[Rule]) -> tuple[list[TableDraft]
         if len(xs) < 3 or (len(ys) - 1) * (len(xs) - 1) > 4000:
             continue
         inside = [
-            w for w in rest if xs[0] - 1 <= (w.x0 + w.x1) / 2 <= xs[-1] + 1 and ys[0] - 1 <= (w.top + w.bottom) / 2 <= ys[-1] + 1
+            w
+            for w in rest
+            if xs[0] - 1 <= (w.x0 + w.x1) / 2 <= xs[-1] + 1 and ys[0] - 1 <= (w.top + w.bottom) / 2 <= ys[-1] + 1
         ]
         if len(inside) < 3:
             continue
@@ -101,7 +104,9 @@ def _connected(rules: list[Rule]) -> list[list[Rule]]:
     groups: dict[int, list[Rule]] = {}
     for i in range(len(rules)):
         groups.setdefault(root(i), []).append(rules[i])
-    return sorted((g for g in groups.values() if len(g) >= 4), key=lambda g: (min(r.top for r in g), min(r.x0 for r in g)))
+    return sorted(
+        (g for g in groups.values() if len(g) >= 4), key=lambda g: (min(r.top for r in g), min(r.x0 for r in g))
+    )
 
 
 def _grid(words: list[Word], rules: list[Rule], xs: list[float], ys: list[float]) -> TableDraft:
@@ -113,13 +118,19 @@ def _grid(words: list[Word], rules: list[Rule], xs: list[float], ys: list[float]
     def walled(row: int, boundary: int) -> bool:
         top, bottom = ys[row], ys[row + 1]
         drawn = sum(
-            max(0.0, min(bottom, r.bottom) - max(top, r.top)) for r in upright if abs((r.x0 + r.x1) / 2 - xs[boundary]) <= TOUCH
+            max(0.0, min(bottom, r.bottom) - max(top, r.top))
+            for r in upright
+            if abs((r.x0 + r.x1) / 2 - xs[boundary]) <= TOUCH
         )
         return drawn > 0.5 * (bottom - top)
 
     def floored(boundary: int, column: int) -> bool:
         x0, x1 = xs[column], xs[column + 1]
-        drawn = sum(max(0.0, min(x1, r.x1) - max(x0, r.x0)) for r in level if abs((r.top + r.bottom) / 2 - ys[boundary]) <= TOUCH)
+        drawn = sum(
+            max(0.0, min(x1, r.x1) - max(x0, r.x0))
+            for r in level
+            if abs((r.top + r.bottom) / 2 - ys[boundary]) <= TOUCH
+        )
         return drawn > 0.5 * (x1 - x0)
 
     parent = list(range(rows * columns))
@@ -193,8 +204,13 @@ def _header_rows(draft: TableDraft) -> int:
         any(c.column > 0 and FIGURE.match(c.lines[0].text) for c in by_row.get(r, [])) for r in range(draft.rows)
     ]
     count = 0
-    while count < min(4, draft.rows - 1) and not figures[count] and (
-        (bold[count] and not all(bold)) or (any(figures[count + 1 :]) and draft.columns > 2 and (count == 0 or bold[count]))
+    while (
+        count < min(4, draft.rows - 1)
+        and not figures[count]
+        and (
+            (bold[count] and not all(bold))
+            or (any(figures[count + 1 :]) and draft.columns > 2 and (count == 0 or bold[count]))
+        )
     ):
         count += 1
     if count == 0 and bold[0] and not all(bold):
@@ -339,7 +355,9 @@ def _aligned(rows: list[Row], separators: list[float]) -> TableDraft | None:
 
 def _cut_in(left: float, right: float, rows: list[Row]) -> float:
     """Where to part two columns inside their gap: in its widest stretch that headings leave free too."""
-    covered = sorted((max(left, s.x0), min(right, s.x1)) for r in rows for s in r.segments if s.x0 < right and s.x1 > left)
+    covered = sorted(
+        (max(left, s.x0), min(right, s.x1)) for r in rows for s in r.segments if s.x0 < right and s.x1 > left
+    )
     best, at, reach = 0.0, (left + right) / 2, left
     for start, end in [*covered, (right, right)]:
         if start - reach > best:
@@ -373,7 +391,7 @@ def _logical_rows(rows: list[Row], cuts: list[float], separators: list[float]) -
                 groups.append([row])
             last = place
         return groups
-    steps = [b.top - a.top for a, b in zip(rows, rows[1:], strict=False)]
+    steps = [b.top - a.top for a, b in itertools.pairwise(rows)]
     clear = [s for s, r in zip(steps, rows[1:], strict=True) if s > 0.6 * r.size]
     lead = min(clear, default=0.0)
     uneven = bool(clear) and max(clear) > 1.25 * lead
@@ -388,7 +406,13 @@ def _logical_rows(rows: list[Row], cuts: list[float], separators: list[float]) -
         first = before.segments[0].text
         lone = here == {0} and close and (first.count("(") > first.count(")") or row.text[:1].islower())
         head = len(groups) == 1 and close and not any(FIGURE.match(s.text) for r in (before, row) for s in r.segments)
-        if overlapping or (uneven and close and (partial or len(groups[-1]) == 0)) or wrapped or lone or (head and uneven):
+        if (
+            overlapping
+            or (uneven and close and (partial or len(groups[-1]) == 0))
+            or wrapped
+            or lone
+            or (head and uneven)
+        ):
             groups[-1].append(row)
         else:
             groups.append([row])

@@ -70,7 +70,9 @@ def identify(document: Document) -> Identity:
     opening = document.text[: min(OPENING, document.body_end)].lower()
     title = _title(document)
     title_words = title.of(document.text) if title else ""
-    best, best_score, best_why = None, 0.0, ()
+    best: Kind | None = None
+    best_score = 0.0
+    best_why: tuple[str, ...] = ()
     for kind in known_kinds():
         why = []
         score = 0.0
@@ -83,7 +85,9 @@ def identify(document: Document) -> Identity:
             if phrase.whole is not None and (m := phrase.whole.search(opening)):
                 score += 0.5
                 why.append(f"it says {re.sub(chr(92) + 's+', ' ', m.group())!r}")
-        if min(score, 10 + (score > 10) * 0.1) > best_score:  # among titles that fit, the first kind listed is the narrowest
+        if (
+            min(score, 10 + (score > 10) * 0.1) > best_score
+        ):  # among titles that fit, the first kind listed is the narrowest
             best, best_score, best_why = kind, min(score, 10.1), tuple(why)
     dated = _dated(document)
     cite = Cite(document, title) if title else None
@@ -103,9 +107,15 @@ def _title(document: Document) -> Span | None:
         if len(words) > 140 or len(words) < 3:
             continue
         letters = [c for c in words if c.isalpha()]
-        loud = letters and (sum(c.isupper() for c in letters) > 0.7 * len(letters) or block.kind == "heading" or words.istitle())
+        loud = letters and (
+            sum(c.isupper() for c in letters) > 0.7 * len(letters) or block.kind == "heading" or words.istitle()
+        )
         short = len(words.split()) <= 14 and not words.endswith((".", ";", ",")) and not block.number[:1].isdigit()
-        if block.kind == "heading" and first_heading is None and not re.fullmatch(r"(?:table of )?contents", words, re.IGNORECASE):
+        if (
+            block.kind == "heading"
+            and first_heading is None
+            and not re.fullmatch(r"(?:table of )?contents", words, re.IGNORECASE)
+        ):
             first_heading = block.span
         if named is None and short and (loud or len(words.split()) <= 8):
             for kind in known_kinds():
@@ -122,10 +132,18 @@ def _dated(document: Document) -> Cite | None:
     order = date_order(document.text)
     found = list(find_dates(text, order))
     for item in found:
-        before = text[max(0, item.span.start - 60) : item.span.start].lower()
-        if re.search(r"\b(?:dated?|made|entered into|effective|as of|this|on)\b[^.;]*\Z", before):
+        before = text[max(0, item.span.start - 50) : item.span.start]
+        if re.search(
+            r"\b(?:dated?:?|made|entered into|effective(?: date:?)?|as of|executed)\b(?:\s+(?:as of|on|this|the|and|entered|into|made)\b)*[\s:,]*\Z",
+            before,
+            re.IGNORECASE,
+        ):
             return Cite(document, item.span)
-    lone = [i for i in found if (b := document.block_at(i.span.start)) and b.span.end - b.span.start < 40]
+    lone = [
+        i
+        for i in found
+        if i.span.start < 1200 and (b := document.block_at(i.span.start)) and b.span.end - b.span.start < 40
+    ]
     return Cite(document, lone[0].span) if lone else None
 
 

@@ -13,8 +13,8 @@ from yarnex.core.comparing import Comparison
 from yarnex.core.document import Document
 from yarnex.core.errors import UnreadableError
 from yarnex.core.flags import Flag
-from yarnex.core.terms.identity import document_date, identify
 from yarnex.core.terms import Abstract
+from yarnex.core.terms.identity import document_date, identify
 
 
 def dumps(value: Any) -> str:

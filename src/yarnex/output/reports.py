@@ -12,9 +12,9 @@ from yarnex.core.document import Document
 from yarnex.core.errors import UnreadableError
 from yarnex.core.flags import Flag
 from yarnex.core.flags.rulebook import SEVERITIES
-from yarnex.core.terms.identity import document_date, identify
 from yarnex.core.terms import Abstract, Finding
 from yarnex.core.terms.computed import shown_date
+from yarnex.core.terms.identity import document_date, identify
 from yarnex.output.report import Card, Cell, Report, Section, Table, TableRow
 from yarnex.output.wording import STATE_WORDS, own_words, said
 

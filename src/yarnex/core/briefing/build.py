@@ -12,8 +12,8 @@ from yarnex.core.document import Cite, Document
 from yarnex.core.errors import UnreadableError
 from yarnex.core.flags import Flag, Rulebook, apply_rules
 from yarnex.core.flags.rulebook import SEVERITIES
-from yarnex.core.terms.identity import Identity, identify
 from yarnex.core.terms import Abstract, Finding
+from yarnex.core.terms.identity import Identity, identify
 from yarnex.core.values import DateValue
 
 

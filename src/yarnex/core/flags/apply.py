@@ -10,8 +10,8 @@ from typing import Any
 from yarnex.core.document import Cite, Document
 from yarnex.core.flags.conditions import Subject
 from yarnex.core.flags.rulebook import SEVERITIES, Rule, Rulebook
-from yarnex.core.terms.identity import identify
 from yarnex.core.terms import Abstract
+from yarnex.core.terms.identity import identify
 
 
 @dataclass(frozen=True, slots=True)

@@ -7,9 +7,9 @@ from collections.abc import Callable, Iterator, Sequence
 from dataclasses import replace
 
 from yarnex.core.document import Cite, Span
-from yarnex.core.terms.identity import identify
 from yarnex.core.terms.abstract import Abstract
 from yarnex.core.terms.computed import RULES
+from yarnex.core.terms.identity import identify
 from yarnex.core.terms.model import DELETED, Finding, quoted
 from yarnex.core.terms.passages import Passages
 from yarnex.core.values import (

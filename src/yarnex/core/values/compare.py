@@ -21,7 +21,7 @@ from yarnex.core.values.types import (
     YesNo,
 )
 
-PLAIN = {ord(mark): plain for mark, plain in ("’'", "‘'", "“\"", "”\"", "–-", "—-")}
+PLAIN = {ord(mark): plain for mark, plain in ("’'", "‘'", '“"', '”"', "–-", "—-")}
 YEARLY = {
     "year": Decimal(1),
     "month": Decimal(12),

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import itertools
-
 from yarnex.core.reading.layout.words import Segment
 
 MIN_LINES = 5  # lines on each side before a gutter is believed
@@ -35,26 +33,27 @@ def _gutter(segments: list[Segment]) -> tuple[float, float, float, float] | None
     """The widest believable vertical gap: its left and right edge, and the band of the page where it runs."""
     x0, x1 = min(s.x0 for s in segments), max(s.x1 for s in segments)
     width = x1 - x0
+    if sum(s.x1 - s.x0 > 0.6 * width for s in segments) > 0.5 * len(segments):
+        return None  # most lines run across: one column
+    order = sorted(segments, key=lambda s: s.middle)
     best: tuple[tuple[int, float], tuple[float, float, float, float]] | None = None
     for step in range(12, 37):
         x = x0 + width * step / 48
-        crossing = sorted(s.middle for s in segments if s.x0 < x < s.x1)
-        if len(crossing) > 0.5 * len(segments):
-            continue
-        edges = [float("-inf"), *crossing, float("inf")]
-        for top, bottom in itertools.pairwise(edges):
-            band = [s for s in segments if top < s.middle < bottom]
-            left = [s for s in band if s.x1 <= x]
-            right = [s for s in band if s.x0 >= x]
-            if len(left) < MIN_LINES or len(right) < MIN_LINES:
-                continue
-            if not (_prose(left) and _prose(right)):
-                continue
-            left_edge, right_edge = max(s.x1 for s in left), min(s.x0 for s in right)
-            score = len(band), right_edge - left_edge
-            if best is None or score > best[0]:
-                span = (left_edge, right_edge, min(s.middle for s in band), max(s.middle for s in band))
-                best = (score, span)
+        left: list[Segment] = []
+        right: list[Segment] = []
+        for segment in [*order, None]:
+            if segment is not None and segment.x1 <= x:
+                left.append(segment)
+            elif segment is not None and segment.x0 >= x:
+                right.append(segment)
+            else:  # a line across, or the end: what stood above it is a band of its own
+                if len(left) >= MIN_LINES and len(right) >= MIN_LINES and _prose(left) and _prose(right):
+                    edges = max(s.x1 for s in left), min(s.x0 for s in right)
+                    score = len(left) + len(right), edges[1] - edges[0]
+                    if best is None or score > best[0]:
+                        top = min(left[0].middle, right[0].middle)
+                        best = score, (*edges, top, max(left[-1].middle, right[-1].middle))
+                left, right = [], []
     return best[1] if best else None
 
 

@@ -38,8 +38,7 @@ def body_size(drafts: list[Draft]) -> float:
     sizes: Counter[float] = Counter()
     for draft in drafts:
         for _, words in draft.lines:
-            for word in words:
-                sizes[round(word.size * 2) / 2] += len(word.text)
+            sizes[round(words[0].size * 2) / 2] += len(words)
     return sizes.most_common(1)[0][0] if sizes else 10.0
 
 

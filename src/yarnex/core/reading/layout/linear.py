@@ -57,44 +57,44 @@ class Linear:
 
     def words(self, lines: Iterable[tuple[int, list[Word]]], joined: dict[str, int]) -> Span:
         """Append words with single spaces; a word that a line end cut is put together again."""
-        start = self.length
+        start = length = self.length
+        parts, starts, ends, pages, boxes = self.parts, self.starts, self.ends, self.pages, self.boxes
         glue = True  # no space before the first word
         lines = list(lines)
         for place, (page, words) in enumerate(lines):
             following = lines[place + 1][1][0].text if place + 1 < len(lines) and lines[place + 1][1] else ""
             last = len(words) - 1
             for i, word in enumerate(words):
+                text = word[0]
                 if not glue:
-                    self.parts.append(" ")
-                    self.length += 1
+                    parts.append(" ")
+                    length += 1
                 glue = False
-                text = word.text
-                if (
-                    i == last
-                    and following
-                    and text[-1] in HYPHENS
-                    and len(text) > 1
-                    and text[-2].isalpha()
-                    and following[0].islower()
-                ):
+                if i == last and following and text[-1] in HYPHENS and _cut(text, following):
                     glue = True
                     if _drops_hyphen(text, following, joined):
                         text = text[:-1]
                     elif text[-1] in "\u00ad\x02":
                         text = text[:-1] + "-"
-                self.parts.append(text)
-                self.starts.append(self.length)
-                self.length += len(text)
-                self.ends.append(self.length)
-                self.pages.append(int(word.top // LINE_HEIGHT) + 1 if self.line_numbers else page)
+                parts.append(text)
+                starts.append(length)
+                length += len(text)
+                ends.append(length)
+                pages.append(int(word.top // LINE_HEIGHT) + 1 if self.line_numbers else page)
                 if self.geometry:
-                    self.boxes.extend((word.x0, word.top, word.x1, word.bottom))
+                    boxes.extend(word[1:5])
+        self.length = length
         return Span(start, self.length)
 
     def fragments(self) -> Fragments:
         if self.line_numbers:
             return Fragments(self.starts, self.ends, array("l", [1] * len(self.starts)), self.boxes, self.pages)
         return Fragments(self.starts, self.ends, self.pages, self.boxes)
+
+
+def _cut(text: str, following: str) -> bool:
+    """True where a hyphen at a line end stands inside a word."""
+    return len(text) > 1 and text[-2].isalpha() and following[0].islower()
 
 
 def _drops_hyphen(text: str, following: str, joined: dict[str, int]) -> bool:

@@ -19,16 +19,19 @@ def segments_of(words: Iterable[Word]) -> list[Segment]:
     """Words in the order in which the file gives them -> segments; a jump back or down starts a new one."""
     segments: list[Segment] = []
     run: list[Word] = []
+    last_x1 = last_top = last_bottom = last_size = 0.0
     for word in words:
+        _, x0, top, x1, bottom, size, _ = word
         if run:
-            last = run[-1]
-            gap = word.x0 - last.x1
-            height = min(last.bottom - last.top, word.bottom - word.top)
-            overlap = min(last.bottom, word.bottom) - max(last.top, word.top)
-            if overlap < 0.5 * height or gap > GAP * max(last.size, word.size) or gap < -last.size:
+            gap = x0 - last_x1
+            overlap = (last_bottom if last_bottom < bottom else bottom) - (last_top if last_top > top else top)
+            wide = size if size > last_size else last_size
+            apart = overlap < 0.5 * (bottom - top) and overlap < 0.5 * (last_bottom - last_top)
+            if apart or gap > GAP * wide or gap < -last_size:
                 segments.append(Segment(run))
                 run = []
         run.append(word)
+        last_x1, last_top, last_bottom, last_size = x1, top, bottom, size
     if run:
         segments.append(Segment(run))
     return segments

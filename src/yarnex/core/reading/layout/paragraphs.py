@@ -30,6 +30,8 @@ DIVISION = re.compile(
     r"(?:article|part|schedule|exhibit|appendix|annex|annexure|attachment|chapter)\b|\w+ (?:schedule|appendix|annex)\b",
     re.IGNORECASE,
 )
+DEFINED = re.compile(r"[“\"'‘][A-Z][^”\"]{1,60}[”\"'’]\s+(?:means|has the meaning|mean|includes|shall)")
+LABELLED = re.compile(r"[A-Z][\w'’ /().-]{1,40}:\s")
 CLOSED = re.compile(r"[.:;?!][\"”’')]*\Z")
 
 
@@ -111,29 +113,33 @@ def _centred(row: Row, left: float, right: float) -> bool:
 def _breaks(draft: Draft, before: Row, row: Row, line: Segment, centred: bool, pitch: float, right: float) -> bool:
     """True where the row begins a new block."""
     distance = row.top - before.top
-    if distance > 1.32 * pitch * max(line.size, 1) or distance < -1:
+    if distance > 1.32 * pitch * max(line.size, 1) or distance < -1 or abs(line.size - draft.size) > 0.8:
         return True
-    if abs(line.size - draft.size) > 0.8 or (draft.bold and not line.bold and len(draft.text) < 90 and not draft.full):
-        return True
-    if draft.bold and line.bold != draft.bold and CLAUSE.match(line.text):
-        return True
-    if not draft.bold and line.bold and CLOSED.search(draft.text):
-        return True
-    if centred != draft.centred and (not draft.full or (centred and CLOSED.search(draft.text) and line.text.isupper())):
-        return True
-    if starts_item(line.text) and (
-        row.x0 <= draft.left + 2 or CLOSED.search(draft.text) or draft.text.endswith((" and", " or", ","))
+    tail = before.text
+    closed = bool(CLOSED.search(tail))
+    bold = line.bold
+    if (
+        draft.bold
+        and not bold
+        and ((len(draft.lines) == 1 and len(tail) < 90 and not draft.full) or CLAUSE.match(line.text))
     ):
-        return not _reference(draft.text, line.text)
-    if re.match(r"[“\"'‘][A-Z][^”\"]{1,60}[”\"'’]\s+(?:means|has the meaning|mean|includes|shall)", line.text):
+        return True
+    if not draft.bold and bold and closed:
+        return True
+    if draft.centred and (bold != draft.bold or not draft.full):
+        return centred or not draft.full
+    if centred != draft.centred and (not draft.full or (centred and closed and line.text.isupper())):
+        return True
+    if starts_item(line.text) and (row.x0 <= draft.left + 2 or closed or tail.endswith((" and", " or", ","))):
+        return not _reference(tail, line.text)
+    if line.text[0] in "“\"'‘" and DEFINED.match(line.text):
         return True
     shorter = before.x1 < right - 0.18 * (right - draft.left)
-    if shorter and CLOSED.search(draft.text) and line.text[:1].isupper():
+    if not shorter or not line.text[:1].isupper():
+        return False
+    if closed or (draft.left < row.x0 - 8 and not draft.full):
         return True
-    if shorter and draft.left < row.x0 - 8 and not draft.full and line.text[:1].isupper():
-        return True
-    label = re.match(r"[A-Z][\w'’ /().-]{1,40}:\s", line.text)
-    return bool(label and shorter)
+    return bool(LABELLED.match(line.text))
 
 
 def starts_item(text: str) -> bool:

@@ -49,17 +49,21 @@ class PageMarks:
 class Segment:
     """Words that stand side by side without a wide gap: a line of a paragraph, or a cell's line."""
 
-    __slots__ = ("bold", "bottom", "size", "text", "top", "words", "x0", "x1")
+    __slots__ = ("bottom", "size", "text", "top", "words", "x0", "x1")
 
     def __init__(self, words: list[Word]) -> None:
+        first, last = words[0], words[-1]
         self.words = words
-        self.x0 = words[0].x0
-        self.x1 = words[-1].x1
-        self.top = min(w.top for w in words)
-        self.bottom = max(w.bottom for w in words)
-        self.size = words[0].size if len(words) == 1 else max(words[0].size, words[-1].size)
-        self.bold = all(w.bold for w in words)
-        self.text = " ".join([w.text for w in words])
+        self.x0 = first.x0
+        self.x1 = last.x1
+        self.top = first.top if first.top < last.top else last.top
+        self.bottom = first.bottom if first.bottom > last.bottom else last.bottom
+        self.size = first.size if first.size > last.size else last.size
+        self.text = " ".join([w[0] for w in words])
+
+    @property
+    def bold(self) -> bool:
+        return all(w.bold for w in self.words)
 
     @property
     def middle(self) -> float:

@@ -1,0 +1,270 @@
+"""What pdfium knows of one page -> words with boxes, drawn lines, black bars.
+
+pdfium is called through pypdfium2; the few functions that are called for every word go through prototypes that pass
+plain addresses, as building a pointer object for each call takes longer than the call.
+"""
+
+from __future__ import annotations
+
+import ctypes
+import re
+import struct
+from collections.abc import Callable
+from typing import Any
+
+import pypdfium2 as pdfium
+import pypdfium2.raw as raw
+
+from yarnex.core.reading.layout.words import REDACTED, PageMarks, Rule, Word
+
+TOKEN = re.compile(r"[^\s\x00-\x01\x03-\x1f\ufffe\uffff]+")
+LINE = re.compile(r"[^\r\n]+")
+LIGATURES = str.maketrans(
+    {
+        "ﬀ": "ff",
+        "ﬁ": "fi",
+        "ﬂ": "fl",
+        "ﬃ": "ffi",
+        "ﬄ": "ffl",
+        "ﬅ": "st",
+        "ﬆ": "st",
+        "\u200b": "",
+        "\ufeff": "",
+        "\x02": "-",
+    }
+)
+THIN = 2.6  # points: a path flatter than this is a line
+DARK = 70  # of 255: a fill darker than this hides what is under it
+HEAVY = ("bold", "black", "heavy", "-bd", "demi")
+
+
+def _direct(function: Any, result: Any, *arguments: Any) -> Any:
+    """A pdfium function that takes and gives plain numbers and addresses."""
+    return ctypes.CFUNCTYPE(result, *arguments)(ctypes.cast(function, ctypes.c_void_p).value or 0)
+
+
+_P, _I, _F = ctypes.c_void_p, ctypes.c_int, ctypes.c_float
+loose_box = _direct(raw.FPDFText_GetLooseCharBox, _I, _P, _I, _P)
+text_object = _direct(raw.FPDFText_GetTextObject, _P, _P, _I)
+font_size = _direct(raw.FPDFText_GetFontSize, ctypes.c_double, _P, _I)
+object_font = _direct(raw.FPDFTextObj_GetFont, _P, _P)
+object_matrix = _direct(raw.FPDFPageObj_GetMatrix, _I, _P, _P)
+get_object = _direct(raw.FPDFPage_GetObject, _P, _P, _I)
+object_type = _direct(raw.FPDFPageObj_GetType, _I, _P)
+object_bounds = _direct(raw.FPDFPageObj_GetBounds, _I, _P, _P, _P, _P, _P)
+fill_colour = _direct(raw.FPDFPageObj_GetFillColor, _I, _P, _P, _P, _P, _P)
+draw_mode = _direct(raw.FPDFPath_GetDrawMode, _I, _P, _P, _P)
+count_segments = _direct(raw.FPDFPath_CountSegments, _I, _P)
+font_name = _direct(raw.FPDFFont_GetBaseFontName, ctypes.c_size_t, _P, _P, ctypes.c_size_t)
+font_weight = _direct(raw.FPDFFont_GetWeight, _I, _P)
+
+Place = Callable[[float, float, float, float], tuple[float, float, float, float]]
+Bar = tuple[float, float, float, float, int]
+
+
+def page_marks(pdf: Any, index: int) -> PageMarks:
+    """Words with boxes, rules and black bars of one page. Raises PdfiumError for a page that cannot be loaded."""
+    page = pdf[index]
+    width, height = page.get_size()
+    place = _placer(page)
+    text_page = raw.FPDFText_LoadPage(page.raw)
+    if not text_page:
+        raise pdfium.PdfiumError("no text page")
+    try:
+        words, owners = _words(text_page, place)
+        address = _address(page.raw)
+        rules, bars, pictures = _drawings(address, raw.FPDFPage_CountObjects(page.raw), place)
+        if bars:
+            words = _black_out(address, raw.FPDFPage_CountObjects(page.raw), words, owners, bars)
+    finally:
+        raw.FPDFText_ClosePage(text_page)
+    state = "text" if words else ("no_text" if pictures else "blank")
+    if words and pictures and len(words) < 4:
+        state = "no_text"
+    page.close()
+    return PageMarks(index + 1, width, height, words, rules, pictures, state)
+
+
+def _address(pointer: Any) -> int:
+    return ctypes.cast(pointer, ctypes.c_void_p).value or 0
+
+
+def _placer(page: Any) -> Place:
+    """A function from PDF coordinates to points from the top left of the page as shown."""
+    left, bottom, right, top = page.get_cropbox() or page.get_mediabox()
+    turn = page.get_rotation()
+    if turn == 0:
+        return lambda x0, y0, x1, y1: (x0 - left, top - y1, x1 - left, top - y0)
+    if turn == 90:
+        return lambda x0, y0, x1, y1: (y0 - bottom, x0 - left, y1 - bottom, x1 - left)
+    if turn == 180:
+        return lambda x0, y0, x1, y1: (right - x1, y0 - bottom, right - x0, y1 - bottom)
+    return lambda x0, y0, x1, y1: (top - y1, right - x1, top - y0, right - x0)
+
+
+def _words(text_page: Any, place: Place) -> tuple[list[Word], list[int]]:
+    """The words of a page in the file's order, and the text object that each came from."""
+    count = raw.FPDFText_CountChars(text_page)
+    if count <= 0:
+        return [], []
+    buffer = (ctypes.c_ushort * (count + 1))()
+    raw.FPDFText_GetText(text_page, 0, count, buffer)
+    text = bytes(buffer).decode("utf-16-le", "replace").split("\x00", 1)[0]
+    exact = len(text) == count
+    page = _address(text_page)
+    boxes = (ctypes.c_float * 8)()  # FS_RECTF is left, top, right, bottom; the first and the last letter of a word
+    first_at = ctypes.addressof(boxes)
+    last_at = first_at + 16
+    unpack = struct.Struct("8f").unpack_from
+    char_of = raw.FPDFText_GetCharIndexFromTextIndex
+    new = tuple.__new__
+    styles: dict[int, tuple[float, bool]] = {}
+    fonts: dict[int, bool] = {}
+    words: list[Word] = []
+    owners: list[int] = []
+    for line in LINE.finditer(text):
+        tokens = [(*m.span(), m.group()) for m in TOKEN.finditer(text, line.start(), line.end())]
+        if not exact:
+            tokens = [(char_of(text_page, a), char_of(text_page, b - 1) + 1, token) for a, b, token in tokens]
+            tokens = [t for t in tokens if t[0] >= 0 and t[1] > 0]
+        if not tokens:
+            continue
+        owner = text_object(page, tokens[0][0]) or 0
+        one = len(tokens) == 1 or owner == (text_object(page, tokens[-1][0]) or 0)
+        for a, b, token in tokens:
+            if not loose_box(page, a, first_at) or not loose_box(page, b - 1, last_at):
+                continue
+            if not one:
+                owner = text_object(page, a) or 0
+            style = styles.get(owner)
+            if style is None:
+                style = styles[owner] = _style(page, a, owner, fonts)
+            left, upper, right, lower, left2, upper2, right2, lower2 = unpack(boxes)
+            box = place(
+                left if left < left2 else left2,
+                lower if lower < lower2 else lower2,
+                right2 if right2 > right else right,
+                upper if upper > upper2 else upper2,
+            )
+            if not token.isascii() or "\x02" in token:
+                token = token.translate(LIGATURES)
+                if not token:
+                    continue
+            words.append(new(Word, (token, *box, style[0] or box[3] - box[1], style[1])))
+            owners.append(owner)
+    return words, owners
+
+
+_matrix = ctypes.c_float * 6
+_name = ctypes.c_char * 256
+
+
+def _style(page: int, char: int, owner: int, fonts: dict[int, bool]) -> tuple[float, bool]:
+    """Size of type as shown (the text matrix may scale it) and whether the font is a bold one."""
+    size: float = font_size(page, char)
+    matrix = _matrix()
+    if owner and object_matrix(owner, ctypes.addressof(matrix)):
+        scale = (matrix[1] ** 2 + matrix[3] ** 2) ** 0.5
+        size = size * scale if 0.01 < scale < 100 and size * scale < 200 else size
+    font = object_font(owner) if owner else None
+    if not font:
+        return size, False
+    if font not in fonts:
+        name = _name()
+        font_name(font, ctypes.addressof(name), 256)
+        said = name.value.decode("latin-1", "replace").lower()
+        fonts[font] = font_weight(font) >= 600 or any(mark in said for mark in HEAVY)
+    return size, fonts[font]
+
+
+def _drawings(page: int, count: int, place: Place) -> tuple[list[Rule], list[Bar], int]:
+    """Straight lines, dark bars (with their place in drawing order) and the number of pictures."""
+    rules: list[Rule] = []
+    bars: list[Bar] = []
+    pictures = 0
+    edges = (ctypes.c_float * 4)()
+    at = [ctypes.addressof(edges) + 4 * i for i in range(4)]
+    colour = (ctypes.c_uint * 4)()
+    shades = [ctypes.addressof(colour) + 4 * i for i in range(4)]
+    modes = (ctypes.c_int * 2)()
+    mode_at, stroke_at = ctypes.addressof(modes), ctypes.addressof(modes) + 4
+    for index in range(count):
+        item = get_object(page, index)
+        kind = object_type(item)
+        if kind == raw.FPDF_PAGEOBJ_IMAGE:
+            pictures += 1
+            continue
+        if kind != raw.FPDF_PAGEOBJ_PATH or not object_bounds(item, *at):
+            continue
+        x0, top, x1, bottom = place(*edges)
+        wide, tall = x1 - x0, bottom - top
+        if tall <= THIN or wide <= THIN:
+            if max(wide, tall) > 6:
+                rules.append(Rule(x0, top, x1, bottom))
+            continue
+        draw_mode(item, mode_at, stroke_at)
+        filled, stroked = modes
+        simple = count_segments(item) <= 6
+        dark = False
+        if filled and simple and wide > 6 and 4 < tall < 200:
+            fill_colour(item, *shades)
+            dark = max(colour[:3]) < DARK and colour[3] > 200
+            if dark:
+                bars.append((x0, top, x1, bottom, index))
+        if stroked or (filled and simple and not dark and wide > 12 and tall < 260):
+            rules += [Rule(x0, top, x1, top), Rule(x0, bottom, x1, bottom)]
+            rules += [Rule(x0, top, x0, bottom), Rule(x1, top, x1, bottom)]
+    return rules, bars, pictures
+
+
+def _black_out(page: int, count: int, words: list[Word], owners: list[int], bars: list[Bar]) -> list[Word]:
+    """Words under a dark bar are taken out; a mark for the bar takes their place.
+
+    Light words on a dark ground that were drawn after it (a table heading) stay.
+    """
+    order: dict[int, int] = {}
+    light: dict[int, bool] = {}
+    colour = (ctypes.c_uint * 4)()
+    shades = [ctypes.addressof(colour) + 4 * i for i in range(4)]
+    for index in range(count):
+        item = get_object(page, index)
+        if object_type(item) == raw.FPDF_PAGEOBJ_TEXT:
+            order[item] = index
+            fill_colour(item, *shades)
+            light[item] = sum(colour[:3]) > 330
+    kept: list[Word] = []
+    used: set[int] = set()
+    shown: set[int] = set()
+    hidden_by: dict[int, int] = {}
+    for i, (word, owner) in enumerate(zip(words, owners, strict=True)):
+        x, y = (word.x0 + word.x1) / 2, (word.top + word.bottom) / 2
+        for place, (x0, top, x1, bottom, index) in enumerate(bars):
+            if x0 <= x <= x1 and top <= y <= bottom:
+                if light.get(owner, False) and order.get(owner, -1) > index:
+                    shown.add(place)
+                else:
+                    hidden_by[i] = place
+    for i, word in enumerate(words):
+        hiding = hidden_by.get(i)
+        if hiding is None:
+            kept.append(word)
+        elif hiding not in used and hiding not in shown:
+            used.add(hiding)
+            kept.append(_bar_word(bars[hiding], word.size))
+    for place, bar in enumerate(bars):
+        if place not in used and place not in shown and bar[2] - bar[0] < 400 and bar[3] - bar[1] < 30:
+            _insert(kept, _bar_word(bar, min(12.0, bar[3] - bar[1])))
+    return kept
+
+
+def _bar_word(bar: Bar, size: float) -> Word:
+    x0, top, x1, bottom, _ = bar
+    return Word(REDACTED * max(3, min(20, round((x1 - x0) / max(size * 0.55, 3)))), x0, top, x1, bottom, size, False)
+
+
+def _insert(words: list[Word], bar: Word) -> None:
+    """Put a bar without words under it after the nearest word to its left on the same line."""
+    middle = (bar.top + bar.bottom) / 2
+    near = [i for i, w in enumerate(words) if w.top - 1 <= middle <= w.bottom + 1 and w.x0 < bar.x0]
+    if near:
+        words.insert(max(near, key=lambda i: words[i].x1) + 1, bar)

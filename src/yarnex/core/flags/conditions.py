@@ -30,8 +30,8 @@ from yarnex.core.flags.checks import CHECKS
 from yarnex.core.packs import Entry, texts
 from yarnex.core.phrases import Phrase, PhraseError, compile_phrase, says
 from yarnex.core.terms import Abstract, Finding, Sheet
-from yarnex.core.terms.finders import subject_of
 from yarnex.core.terms.model import quoted
+from yarnex.core.terms.wording import subject_of
 from yarnex.core.values import (
     DateValue,
     Duration,

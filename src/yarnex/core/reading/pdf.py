@@ -14,8 +14,10 @@ from yarnex.core.reading.layout.headings import full_numbers, mark_headings
 from yarnex.core.reading.layout.linear import Linear, lay_out
 from yarnex.core.reading.layout.lines import rows_of, segments_of
 from yarnex.core.reading.layout.paragraphs import Draft, join_parts, paragraphs_of, usual_pitch
-from yarnex.core.reading.layout.tables import PLACEHOLDER, TableDraft, ruled_tables, spaced_tables
-from yarnex.core.reading.layout.words import PageMarks, Row, Word
+from yarnex.core.reading.layout.ruled_tables import ruled_tables
+from yarnex.core.reading.layout.spaced_tables import spaced_tables
+from yarnex.core.reading.layout.tables import TableDraft
+from yarnex.core.reading.layout.words import PLACEHOLDER, PageMarks, Row, Word
 from yarnex.core.reading.pdf_marks import page_marks
 
 

@@ -11,7 +11,8 @@ from yarnex.core.reading.layout.headings import full_numbers, mark_headings
 from yarnex.core.reading.layout.linear import LINE_HEIGHT, Linear, lay_out
 from yarnex.core.reading.layout.lines import rows_of, segments_of
 from yarnex.core.reading.layout.paragraphs import Draft, paragraphs_of
-from yarnex.core.reading.layout.tables import CellDraft, TableDraft, spaced_tables
+from yarnex.core.reading.layout.spaced_tables import spaced_tables
+from yarnex.core.reading.layout.tables import CellDraft, TableDraft
 from yarnex.core.reading.layout.words import Row, Segment, Word
 
 COLUMN = 5.0  # points for a character; the size of type below keeps two blanks a gap inside a line

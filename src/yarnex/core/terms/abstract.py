@@ -6,8 +6,9 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
 from yarnex.core.document import Cite, Document
+from yarnex.core.terms.candidates import TYPED
 from yarnex.core.terms.computed import RULES, formula_words
-from yarnex.core.terms.finders import FINDERS, TYPED
+from yarnex.core.terms.finders import FINDERS
 from yarnex.core.terms.model import Candidate, Finding, Sheet, Term, quoted
 from yarnex.core.terms.passages import Passages
 from yarnex.core.values import same_value

@@ -6,6 +6,7 @@ from dataclasses import dataclass, field
 from typing import NamedTuple
 
 REDACTED = "█"
+PLACEHOLDER = "\ue000"  # stands among the segments for a drawn table; private use, so never printed
 
 
 class Word(NamedTuple):

@@ -1,0 +1,107 @@
+"""Finders that go by names: particulars and labelled lines, defined terms, party roles, tables."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterator
+
+from yarnex.core.document import Cite, Span
+from yarnex.core.terms.candidates import TYPED, candidate, cut, fits, from_value_words, is_named
+from yarnex.core.terms.model import Candidate, Term
+from yarnex.core.terms.passages import Passages, plain_label
+from yarnex.core.terms.schedules import find_schedules
+from yarnex.core.values import Found, Party, Quantity, Value
+
+
+def from_labels(term: Term, passages: Passages) -> Iterator[Candidate]:
+    """Particulars tables and lines that read "Label: value"."""
+    for row in passages.labelled:
+        if not term.names or not is_named(term.names, row.label):
+            continue
+        weight = {"table": 0.94, "line": 0.9, "heading": 0.66}[row.source]
+        if row.source == "heading" and row.value.end - row.value.start > 160 and term.type != "text":
+            continue
+        yield from from_value_words(
+            term, passages, row.value, row.row, weight, "label", f"stands opposite the label {row.label!r}", row
+        )
+
+
+def from_definitions(term: Term, passages: Passages) -> Iterator[Candidate]:
+    """Defined terms: "X" means ...; and sums or days that a bracket names: EUR 500 (the "Deposit")."""
+    for definition in passages.definitions:
+        if not term.names or not is_named(term.names, definition.name):
+            continue
+        why = f"defined as {definition.name!r}"
+        if not definition.inline:
+            yield from from_value_words(
+                term, passages, definition.meaning, definition.sentence, 0.92, "definition", why
+            )
+        elif term.type in TYPED:
+            found = [f for f in passages.values_in(term.value_type, definition.meaning) if fits(term, f.value)]
+            if found and definition.meaning.end - found[-1].span.end < 90:
+                quote = Cite(passages.document, cut(passages.text, definition.sentence, found[-1].span))
+                yield candidate(
+                    passages, term, found[-1], 0.9, "definition", f"called {definition.name!r} where it stands", quote
+                )
+
+
+def from_roles(term: Term, passages: Passages) -> Iterator[Candidate]:
+    """Parties by the role that the parties clause gives them."""
+    if term.type != "party":
+        return
+    for place, (party, span, sentence) in enumerate(passages.roles):
+        role = re.sub(r"\A(?:the|each|an?)\s+", "", party.role, flags=re.IGNORECASE)
+        if is_named(term.names, role):
+            quote = Cite(passages.document, cut(passages.text, sentence, span))
+            weight = 0.95 - min(0.04, 0.002 * place)
+            text = Cite(passages.document, span)
+            yield Candidate("stated", Party(party.name), text, quote, weight, "parties", f"named as {party.role!r}")
+
+
+def from_schedules(term: Term, passages: Passages) -> Iterator[Candidate]:
+    """Rents and other sums that change over time, from tables."""
+    if term.type == "schedule":
+        yield from find_schedules(term, passages)
+
+
+def from_table_cells(term: Term, passages: Passages) -> Iterator[Candidate]:
+    """Cells of larger tables whose row or column heading names the term; a total row counts most."""
+    if term.type not in ("number", "money", "percent") or not term.names:
+        return
+    document, text = passages.document, passages.text
+    for table in document.tables:
+        if table.columns < 3 or not table.header_rows:
+            continue
+        heads = {c.column: plain_label(c.span.of(text)) for r in range(table.header_rows) for c in table.row_cells(r)}
+        for row in range(table.header_rows, table.rows):
+            cells = table.row_cells(row)
+            first = plain_label(cells[0].span.of(text)) if cells and cells[0].column == 0 else ""
+            total = bool(re.match(r"total\b|aggregate\b|together\b", first, re.IGNORECASE))
+            for cell in cells:
+                head = heads.get(cell.column, "")
+                by_head = is_named(term.names, head) and (total or table.rows - table.header_rows == 1)
+                by_row = is_named(term.names, first) and cell.column > 0
+                if not (by_head or by_row):
+                    continue
+                for value in _cell_values(term, passages, cell.span, head):
+                    why = f"the cell under {head!r}, row {first!r}"
+                    yield candidate(passages, term, value, 0.84 if total or by_row else 0.78, "table", why)
+                    break
+
+
+def _cell_values(term: Term, passages: Passages, span: Span, head: str) -> Iterator[Found[Value]]:
+    """A cell's value; a bare figure takes its unit from the column's heading."""
+    from yarnex.core.values import find_counts
+    from yarnex.core.values.quantities import UNITS
+
+    typed = [f for f in passages.values_in(term.value_type, span) if fits(term, f.value)]
+    yield from typed
+    if typed or term.type != "number":
+        return
+    unit = next(
+        (u for u in (term.units or tuple(UNITS)) if u in UNITS and re.search(rf"\b{UNITS[u]}", head, re.IGNORECASE)),
+        None,
+    )
+    count = next(iter(find_counts(span.of(passages.text))), None)
+    if unit and count is not None:
+        yield Found(Quantity(count.value, unit), Span(span.start + count.span.start, span.start + count.span.end))

@@ -1,0 +1,216 @@
+"""Finders that go by the wording of sentences: cues around a value, and words that decide a yes or no."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterator
+
+from yarnex.core.document import Cite, Span
+from yarnex.core.phrases import FOLLOW_START, LEAD_END, Phrase, says
+from yarnex.core.terms.candidates import (
+    TYPED,
+    candidate,
+    context_bonus,
+    cut,
+    fits,
+    gap_candidate,
+    list_items,
+    on_one_line,
+    party_name,
+    quote_around,
+    shortened,
+    with_items,
+    without_number,
+)
+from yarnex.core.terms.model import Candidate, Term
+from yarnex.core.terms.passages import BLACKED_OUT, BLANK, Passages, Sentence
+from yarnex.core.values import Found, Party, Text, Value, YesNo
+
+REACH = 30  # characters before a cue, and twice as many after the value, whose words may rule it out
+SUBJECT = re.compile(
+    r"\A(?:[\W\d]|(?:section|clause)\s)*(?:[A-Z][\w'’ ]{2,40}\.\s+)?(?:the\s+)?(?:(?P<landlord>landlord|lessor|licensor|owner)|(?P<tenant>tenant|lessee|licensee|occupier))\s+"
+    r"(?:shall|must|will|covenants|agrees|may|is\s+to)\b",
+    re.IGNORECASE,
+)
+
+
+def subject_of(sentence: str) -> str:
+    """Whose duty a sentence states: "landlord", "tenant", or "" where it does not open with either."""
+    m = SUBJECT.match(sentence)
+    return "" if m is None else ("landlord" if m["landlord"] else "tenant")
+
+
+def from_cues(term: Term, passages: Passages) -> Iterator[Candidate]:
+    """Sentences in which the words around a value are those of the term."""
+    if not (term.cues or term.clause_cues) or term.type not in (*TYPED, "text", "list", "party"):
+        return
+    text = passages.text
+    for sentence in passages.sentences:
+        words = sentence.span.of(text)
+        low = words.lower()
+        cues = [(i, c) for i, c in enumerate(term.cues) if not c.key or c.key in low]
+        if term.clause_cues and any(p.whole is not None and p.whole.search(sentence.headings) for p in term.headings):
+            cues += [(i, c) for i, c in enumerate(term.clause_cues) if not c.key or c.key in low]
+        if not cues or (term.type not in TYPED and says(term.excludes, words)):
+            continue
+        if (term.by and subject_of(words) not in ("", term.by)) or (term.requires and not says(term.requires, words)):
+            continue
+        bonus = context_bonus(term, sentence.headings)
+        for place, cue in cues:
+            weight = max(0.7, 0.86 - 0.015 * place) + bonus
+            why = f"the sentence says {cue.text!r}"
+            if term.type in TYPED:
+                yield from _typed_by_cue(term, passages, sentence, cue, weight, why)
+            elif term.type == "list":
+                if cue.whole is not None and cue.whole.search(words):
+                    items = list_items(term, passages, sentence.span)
+                    if items is not None:
+                        yield Candidate(
+                            "stated",
+                            items[0],
+                            Cite(passages.document, items[1]),
+                            quote_around(passages, items[1]),
+                            weight,
+                            "cue",
+                            why,
+                        )
+            else:
+                yield from _text_by_cue(term, passages, sentence, cue, weight, why)
+
+
+def _typed_by_cue(
+    term: Term, passages: Passages, sentence: Sentence, cue: Phrase, weight: float, why: str
+) -> Iterator[Candidate]:
+    text, span = passages.text, sentence.span
+    spots: list[tuple[Span, Found[Value] | None, str]] = [
+        (f.span, f, "") for f in passages.values_in(term.value_type, span) if fits(term, f.value)
+    ]
+    spots += [(gap, None, state) for gap, state in passages.gaps_in(span)]
+    if cue.has_slot:
+        assert cue.before is not None and cue.after is not None
+        for at, found, state in spots:
+            lead = cue.before.search(text[span.start : at.start])
+            if (
+                lead
+                and cue.after.match(text[at.end : span.end])
+                and not _excluded(term, text, span, span.start + lead.start(), at)
+            ):
+                if found is not None:
+                    yield candidate(passages, term, found, weight, "cue", why)
+                else:
+                    yield gap_candidate(passages, at, state, weight - 0.15, "cue", why)
+                return
+        return
+    assert cue.whole is not None
+    m = cue.whole.search(text, span.start, span.end)
+    if not m:
+        return
+    after = [
+        (s.start - m.end(), s, f, state) for s, f, state in spots if s.start >= m.start() and s.start - m.end() < 160
+    ]
+    before = [
+        (m.start() - s.end + 60, s, f, state) for s, f, state in spots if s.end <= m.start() and m.start() - s.end < 80
+    ]
+    nearest = min([*after, *before], key=lambda spot: spot[0], default=None)
+    if nearest is None:
+        return
+    distance, at, found, state = nearest
+    if _excluded(term, text, span, m.start(), at):
+        return
+    weight -= 0.04 + min(0.1, max(0, distance) * 0.001)
+    if found is not None:
+        yield candidate(passages, term, found, weight, "cue", why + ", and this is the value nearest to it")
+    else:
+        yield gap_candidate(passages, at, state, weight - 0.15, "cue", why)
+
+
+def _excluded(term: Term, text: str, sentence: Span, cue: int, value: Span) -> bool:
+    """True where the words of the cue, or those close to the value, say that it is about something else."""
+    start = max(sentence.start, min(cue, value.start) - REACH)
+    near = text[start : min(sentence.end, value.end + 2 * REACH)]
+    return says(term.excludes, near) is not None
+
+
+def _text_by_cue(
+    term: Term, passages: Passages, sentence: Sentence, cue: Phrase, weight: float, why: str
+) -> Iterator[Candidate]:
+    text, span = passages.text, sentence.span
+    if cue.whole is not None:
+        if (
+            cue.whole.search(text, span.start, span.end)
+            and term.type == "text"
+            and (not term.value_says or says(term.value_says, span.of(text)))
+        ):
+            whole = with_items(passages, span)
+            piece = shortened(text, without_number(passages, whole))
+            cite = Cite(passages.document, piece)
+            quote = quote_around(passages, span) if whole == span else Cite(passages.document, cut(text, whole, piece))
+            yield Candidate("stated", Text(on_one_line(cite.quote)), cite, quote, weight - 0.06, "cue", why)
+        return
+    assert cue.before is not None and cue.after is not None
+    lead = re.compile(cue.before.pattern.removesuffix(LEAD_END), re.IGNORECASE)
+    m = lead.search(text, span.start, span.end)
+    if not m:
+        return
+    start = m.end()
+    end = span.end
+    closing = cue.after.pattern.removeprefix(FOLLOW_START)
+    if closing:
+        stop = re.compile(r"\s*,?\s*" + closing, re.IGNORECASE).search(text, start, span.end)
+        if not stop:
+            return
+        end = stop.start()
+    stop = re.compile(r";|,?\s+(?:provided that|PROVIDED|and for no other)\b").search(text, start, end)
+    if stop:
+        end = stop.start()
+    start += len(re.match(r"[\s,:;–-]*", text[start:end]).group())  # type: ignore[union-attr]
+    piece = Span(start, start + len(text[start:end].rstrip(' .,;:”"')))
+    words = piece.of(text).strip()
+    if not words or (term.value_says and not says(term.value_says, words)):
+        return
+    if (gap := BLANK.match(words) or BLACKED_OUT.match(words)) and len(words) - gap.end() < 4:
+        yield gap_candidate(passages, piece, "redacted" if "█" in words else "blank", weight - 0.15, "cue", why)
+    elif term.type == "party":
+        name = party_name(words)
+        if name:
+            at = start + text[start:end].find(name)
+            yield Candidate(
+                "stated",
+                Party(name),
+                Cite(passages.document, Span(at, at + len(name))),
+                quote_around(passages, piece),
+                weight,
+                "cue",
+                why,
+            )
+    else:
+        piece = shortened(text, piece)
+        cite = Cite(passages.document, piece)
+        yield Candidate(
+            "stated",
+            Text(on_one_line(cite.quote)),
+            cite,
+            quote_around(passages, Span(piece.start, piece.start + 1)),
+            weight,
+            "cue",
+            why,
+        )
+
+
+def from_answers(term: Term, passages: Passages) -> Iterator[Candidate]:
+    """Yes-or-no terms: sentences whose words decide them."""
+    if term.type != "yes_no":
+        return
+    for sentence in passages.sentences:
+        words = sentence.span.of(passages.text)
+        if says(term.excludes, words):
+            continue
+        bonus = context_bonus(term, sentence.headings)
+        for answer, phrases in ((True, term.yes), (False, term.no)):
+            m = says(phrases, words)
+            if m:
+                at = Span(sentence.span.start + m.start(), sentence.span.start + m.end())
+                yield Candidate(
+                    "stated", YesNo(answer), Cite(passages.document, at), quote_around(passages, at), 0.82 + bonus, "words",
+                    f"the words {m.group()!r} decide it",
+                )  # fmt: skip

@@ -90,17 +90,22 @@ def comparable(money: Money, like: Money) -> tuple[Money, str] | None:
     steps = []
     if period != other_period and period in YEARLY and other_period in YEARLY:
         factor *= YEARLY[period] / YEARLY[other_period]
-        steps.append(f"{round_figures(YEARLY[period] / YEARLY[other_period]):f} {period}s to the {other_period}")
+        steps.append(f"{_short(YEARLY[period] / YEARLY[other_period])} {period}s to the {other_period}")
     if area and other_area and area != other_area:
         step = unit_factor(other_area, area)
         if not step:
             return None
         factor *= step
-        steps.append(f"1 {other_area} = {round_figures(step):f} {area}")
+        steps.append(f"1 {other_area} = {_short(step)} {area}")
     amount = round(money.amount * factor, 2)
     return Money(
         amount, money.currency, like.per
-    ), f"{money.amount:,f} x {round_figures(factor):f} = {amount:,f} ({'; '.join(steps)})"
+    ), f"{money.amount:,f} x {_short(factor)} = {amount:,f} ({'; '.join(steps)})"
+
+
+def _short(value: Decimal) -> str:
+    """A factor to six figures, without idle zeros."""
+    return f"{round_figures(value).normalize():f}"
 
 
 def _parts(per: str) -> tuple[str | None, str | None]:

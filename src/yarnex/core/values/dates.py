@@ -96,6 +96,12 @@ def find_dates(text: str, order: DateOrder = UNKNOWN) -> Iterator[Found[DateValu
             year, month = int(m["y5"]), _month_number(m["m5"])
             day = _made(year, month, calendar.monthrange(year, month)[1]) if 1800 <= year <= 2200 else None
         else:
+            if re.search(
+                r"(?:clauses?|sections?|paragraphs?|articles?|nos?\.)\s+\Z",
+                text[max(0, m.start() - 14) : m.start()],
+                re.IGNORECASE,
+            ):
+                continue  # a clause number
             day, reading = _from_figures(int(m["a"]), int(m["b"]), m["y4"], order)
         if day is not None:
             yield Found(DateValue(day), span, reading)

@@ -63,7 +63,7 @@ _words = rf"(?P<words>{WORDS})(?:\s+and\s+(?P<cents>\d{{1,2}})/100)?\s+(?P<unit>
 _form = re.compile(rf"(?:{_words}(?:\s*\(\s*(?P<shown>[^()]{{2,28}})\s*\))?)|(?:(?<![\w.,]){_figure})", re.IGNORECASE)
 
 PERIODS = {
-    "year": r"per\s+annum|p\.?\s?a\.?\b|(?:a|per|each|every)\s+(?:lease\s+|calendar\s+)?year|/\s?(?:yr|year)|yearly|annually|for\s+a\s+full\s+year|exclusive\s+per\s+annum",
+    "year": r"per\s+annum|p\.?\s?a\b\.?|(?:a|per|each|every)\s+(?:lease\s+|calendar\s+)?year|/\s?(?:yr|year)|yearly|annually|for\s+a\s+full\s+year|exclusive\s+per\s+annum",
     "month": r"p\.?c\.?m\.?\b|(?:a|per|each|every)\s+(?:calendar\s+)?month|/\s?month|monthly",
     "quarter": r"(?:a|per|each|every)\s+quarter|quarterly",
     "week": r"(?:a|per|each|every)\s+week|weekly",

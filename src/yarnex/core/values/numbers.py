@@ -119,6 +119,14 @@ def read_digits(text: str, *, money: bool = False) -> Decimal | None:
             return extra
     if "," in text and "." in text:
         decimal = max(text.rfind(","), text.rfind("."))
+        head, *groups = re.split(r"[.,]", text[:decimal])
+        if (
+            text[decimal] in text[:decimal]
+            or not head
+            or any(len(g) not in (2, 3) for g in groups)
+            or len(groups[-1]) != 3
+        ):
+            return None
         whole, part = re.sub(r"[.,]", "", text[:decimal]), text[decimal + 1 :]
         plain = f"{whole}.{part}"
     elif "," in text:

@@ -17,7 +17,7 @@ import pypdfium2.raw as raw
 
 from yarnex.core.reading.layout.words import REDACTED, PageMarks, Rule, Word
 
-TOKEN = re.compile(r"[^\s\x00-\x01\x03-\x1f\ufffe\uffff]+")
+TOKEN = re.compile(r"[^\s\x00-\x1f\ufffe\uffff]+[\x02\ufffe]?")  # pdfium marks a hyphen at a line end with these
 LINE = re.compile(r"[^\r\n]+")
 LIGATURES = str.maketrans(
     {
@@ -31,10 +31,12 @@ LIGATURES = str.maketrans(
         "\u200b": "",
         "\ufeff": "",
         "\x02": "-",
+        "\ufffe": "-",
     }
 )
 THIN = 2.6  # points: a path flatter than this is a line
 DARK = 70  # of 255: a fill darker than this hides what is under it
+MAX_SEGMENTS = 2000  # of a path; one with more is a drawing, not a table
 HEAVY = ("bold", "black", "heavy", "-bd", "demi")
 
 
@@ -55,6 +57,9 @@ object_bounds = _direct(raw.FPDFPageObj_GetBounds, _I, _P, _P, _P, _P, _P)
 fill_colour = _direct(raw.FPDFPageObj_GetFillColor, _I, _P, _P, _P, _P, _P)
 draw_mode = _direct(raw.FPDFPath_GetDrawMode, _I, _P, _P, _P)
 count_segments = _direct(raw.FPDFPath_CountSegments, _I, _P)
+path_segment = _direct(raw.FPDFPath_GetPathSegment, _P, _P, _I)
+segment_point = _direct(raw.FPDFPathSegment_GetPoint, _I, _P, _P, _P)
+segment_type = _direct(raw.FPDFPathSegment_GetType, _I, _P)
 font_name = _direct(raw.FPDFFont_GetBaseFontName, ctypes.c_size_t, _P, _P, ctypes.c_size_t)
 font_weight = _direct(raw.FPDFFont_GetWeight, _I, _P)
 
@@ -211,10 +216,37 @@ def _drawings(page: int, count: int, place: Place) -> tuple[list[Rule], list[Bar
             dark = max(colour[:3]) < DARK and colour[3] > 200
             if dark:
                 bars.append((x0, top, x1, bottom, index))
-        if stroked or (filled and simple and not dark and wide > 12 and tall < 260):
+        if stroked and not simple:
+            rules += _lines_of(item, place)
+        elif stroked or (filled and simple and not dark and wide > 12 and tall < 260):
             rules += [Rule(x0, top, x1, top), Rule(x0, bottom, x1, bottom)]
             rules += [Rule(x0, top, x0, bottom), Rule(x1, top, x1, bottom)]
     return rules, bars, pictures
+
+
+def _lines_of(item: int, place: Place) -> list[Rule]:
+    """The level and upright lines of a path that draws many, such as a whole grid."""
+    matrix = _matrix()
+    object_matrix(item, ctypes.addressof(matrix))
+    a, b, c, d, e, f = matrix
+    point = (ctypes.c_float * 2)()
+    at = ctypes.addressof(point)
+    rules: list[Rule] = []
+    last: tuple[float, float] | None = None
+    for index in range(min(count_segments(item), MAX_SEGMENTS)):
+        segment = path_segment(item, index)
+        if not segment_point(segment, at, at + 4):
+            continue
+        x, y = point
+        here = a * x + c * y + e, b * x + d * y + f
+        if segment_type(segment) == raw.FPDF_SEGMENT_LINETO and last is not None:
+            x0, top, x1, bottom = place(
+                min(here[0], last[0]), min(here[1], last[1]), max(here[0], last[0]), max(here[1], last[1])
+            )
+            if min(x1 - x0, bottom - top) <= 1 and max(x1 - x0, bottom - top) > 6:
+                rules.append(Rule(x0, top, x1, bottom))
+        last = here
+    return rules
 
 
 def _black_out(page: int, count: int, words: list[Word], owners: list[int], bars: list[Bar]) -> list[Word]:

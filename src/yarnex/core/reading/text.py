@@ -17,7 +17,7 @@ from yarnex.core.reading.layout.words import Row, Segment, Word
 
 COLUMN = 5.0  # points for a character; the size of type below keeps two blanks a gap inside a line
 SIZE = 10.0
-RULE = re.compile(r"\s*([-=_*~#+])(?:\s?\1){3,}\s*\Z")
+RULE = re.compile(r"\s*([-=_*~#+])(?:\s?\1){2,}\s*\Z")
 TOKEN = re.compile(r"\S+")
 
 

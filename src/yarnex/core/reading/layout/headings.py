@@ -68,7 +68,8 @@ def mark_headings(drafts: list[Draft], outline_titles: frozenset[str], cover_pag
 
 
 CONTENTS = re.compile(r"(?:table of )?contents|index|inhalt\Z", re.IGNORECASE)
-LISTED = re.compile(r"(?:\.\s?){4,}|…|\s\d{1,3}\Z")
+LEADER = re.compile(r"(?:\.\s?){4,}|…")
+LISTED = re.compile(r"\s(?:\d{1,3}|[ivxl]{1,6})\Z")
 
 
 def contents_of(drafts: list[Draft]) -> frozenset[int]:
@@ -87,10 +88,10 @@ def contents_of(drafts: list[Draft]) -> frozenset[int]:
         if CONTENTS.fullmatch(text.strip()):
             reading, page = True, draft.lines[0][0]
             inside.add(place)
-        elif reading and (
-            (len(text) > 160 and not LISTED.search(text)) or (draft.lines[0][0] != page and not LISTED.search(text))
-        ):
-            reading = False
+        elif reading and not LEADER.search(text):
+            listed = LISTED.search(text) and not draft.bold
+            if not listed and (len(text) > 160 or draft.lines[0][0] != page):
+                reading = False
         if reading or len(re.findall(r"(?:\.\s?){8,}", text)) >= 1:
             inside.add(place)
     return frozenset(inside)
@@ -102,7 +103,10 @@ def _is_heading(draft: Draft, text: str, number: str, rest: str, size: float, ti
     if text.lower() in titles or (number and rest.lower() in titles):
         return True
     if re.search(r"(?:\.\s?){4,}|_{3,}|\$\s?\d|[;,]\Z|\b(?:and|or|the|of|to)\Z", text) or (
-        re.search(r"\s\d{1,3}\Z", text) and draft.size <= size and not DIVISION.match(text)
+        re.search(r"\s\d{1,3}\Z", text)
+        and draft.size <= size
+        and not (number and draft.bold)
+        and not DIVISION.match(text)
     ):
         return False
     if text[:1].islower() or text.startswith(("(", "[", "“", '"')):

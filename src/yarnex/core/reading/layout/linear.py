@@ -88,7 +88,7 @@ class Linear:
 
     def fragments(self) -> Fragments:
         if self.line_numbers:
-            return Fragments(self.starts, self.ends, array("l", [1] * len(self.starts)), self.boxes, self.pages)
+            return Fragments(self.starts, self.ends, array("l", [0] * len(self.starts)), self.boxes, self.pages)
         return Fragments(self.starts, self.ends, self.pages, self.boxes)
 
 

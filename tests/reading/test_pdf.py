@@ -10,7 +10,27 @@ from yarnex.core.document import Document
 from yarnex.core.errors import UnreadableError
 from yarnex.core.reading.pdf import read_pdf
 
-WORDS = "the tenant pays the rent on each quarter day to the landlord without delay and keeps the yard clean".split()
+WORDS = [
+    "the",
+    "tenant",
+    "pays",
+    "the",
+    "rent",
+    "on",
+    "each",
+    "quarter",
+    "day",
+    "to",
+    "the",
+    "landlord",
+    "without",
+    "delay",
+    "and",
+    "keeps",
+    "the",
+    "yard",
+    "clean",
+]
 
 
 def read(data: bytes) -> Document:
@@ -118,8 +138,8 @@ def test_two_columns_are_read_one_after_the_other(pdf):
     def page(c):
         c.setFont("Times-Bold", 14)
         c.drawString(60, 800, "TERMS OF BUSINESS OF THE MILL")
-        left = ["Left column line number %d of the text" % i for i in range(12)]
-        right = ["Right column line number %d of the text" % i for i in range(12)]
+        left = [f"Left column line number {i} of the text" for i in range(12)]
+        right = [f"Right column line number {i} of the text" for i in range(12)]
         lines(c, left, x=60, y=770)
         lines(c, right, x=320, y=763)
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
@@ -16,6 +17,7 @@ from yarnex.core.values import same_value
 CONFLICT_FLOOR = 0.8  # evidence weaker than this never makes a conflict
 CONFLICT_MARGIN = 0.05
 NEAR_SHOWN = 3
+SPECIAL = re.compile(r"special (?:condition|provision|term)s?", re.IGNORECASE)
 
 
 @dataclass(frozen=True)
@@ -114,6 +116,15 @@ def _chosen(term: Term, found: list[Candidate], passages: Passages) -> Finding:
         for rival in rivals[:3]:
             cites.append(rival.quote)
             working.append(f"also stated as {quoted(rival.text.quote)} ({rival.quote.place})")
+    elif term.type == "text" and best.state == "stated":
+        special = bool(SPECIAL.search(best.quote.section))
+        for other in found[1:]:
+            apart = not other.quote.span.overlaps(best.quote.span)
+            if bool(SPECIAL.search(other.quote.section)) is not special and apart and other.weight >= 0.7:
+                which = "the main clause says" if special else "a special condition adds or varies"
+                cites.append(other.quote)
+                working.append(f"{which}: {quoted(other.text.quote)} ({other.quote.place})")
+                break
     elif term.several:
         for other in found[1:]:
             if (

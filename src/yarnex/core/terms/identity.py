@@ -139,12 +139,17 @@ def _dated(document: Document) -> Cite | None:
             re.IGNORECASE,
         ):
             return Cite(document, item.span)
-    lone = [
-        i
-        for i in found
-        if i.span.start < 1200 and (b := document.block_at(i.span.start)) and b.span.end - b.span.start < 40
-    ]
+    lone = [i for i in found if i.span.start < 1200 and _stands_alone(document, i.span)]
     return Cite(document, lone[0].span) if lone else None
+
+
+def _stands_alone(document: Document, day: Span) -> bool:
+    """True where a date has a line to itself, but for a place or a word or two: "Thrapsley, 3 April 2026"."""
+    block = document.block_at(day.start)
+    if block is None:
+        return False
+    rest = document.text[block.span.start : day.start] + document.text[day.end : block.span.end]
+    return len(rest.split()) <= 2 and not re.search(r"[“”\"]|\bmeans\b", rest)
 
 
 def document_date(document: Document) -> str:

@@ -248,11 +248,15 @@ class Passages:
                 )
                 # a definition may run over several sentences: the block's end, or the next definition's start
                 following = _definition.search(text, m.end())
-                end = following.start() if following else len(text)
+                end = following.start("name") - 1 if following else len(text)
                 means = "mean" in m["verb"]
                 stop = end if means else (sentence.end if sentence else end)
                 stop = max(stop, m.end())
-                piece = text[m.end() : stop].rstrip()
+                piece = (
+                    re.sub(r"\s+(?:The|the|and|In this \w+,?)\Z|\s+\Z", "", text[m.end() : stop])
+                    if following
+                    else text[m.end() : stop].rstrip()
+                )
                 whole = Span(start + m.start("name") - 1, start + m.end() + len(piece))
                 if piece:
                     out.append(

@@ -10,6 +10,7 @@ from yarnex.core.reading.layout.paragraphs import DIVISION, Draft, number_of
 
 MAX_HEADING = 130  # characters
 RUN_IN = re.compile(r"([A-Z][\w'’“”\" ,;/&()-]{1,70}?)(?:\.|:|\s[–—-])\s+(?=[A-Z“\"(\[])")
+NAME = re.compile(r"\b(?:LIMITED|LTD|LLC|LLP|INC|PLC|DAC|GMBH|L\.P|BETWEEN|WITNESSETH|AND)\b|\d")
 SMALL = {
     "a",
     "an",
@@ -132,13 +133,9 @@ def _is_heading(draft: Draft, text: str, number: str, rest: str, size: float, ti
         return True
     if caps and number and not ended:
         return True
-    return (
-        caps
-        and len(text.split()) <= 9
-        and not ended
-        and not re.search(r"\b(?:LIMITED|LTD|LLC|INC|PLC|L\.P|BETWEEN|WITNESSETH)\b", text)
-        and draft.centred
-    )
+    if not caps or ended or NAME.search(text):
+        return False
+    return draft.centred if len(text.split()) > 4 else draft.centred or (len(draft.lines) == 1 and len(letters) > 4)
 
 
 def run_in_heading(draft: Draft, number: str, rest: str) -> str:

@@ -1,0 +1,83 @@
+from __future__ import annotations
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from yarnex.core.phrases import PhraseError, compile_phrase, says
+
+
+@pytest.mark.parametrize(
+    ("phrase", "text"),
+    [
+        ("without consent", "WITHOUT\n  consent"),
+        ("not [to] assign", "Not to assign"),
+        ("not [to] assign", "not assign"),
+        ("(absolute|sole) discretion", "in its sole discretion"),
+        ("rent ... index", "the rent shall follow the Index"),
+        ("landlord may", "the Lessor may"),
+        ("tenant's share", "the Lessee’s share"),
+        ("renounc*", "renouncing it"),
+        ("value-added tax", "value–added tax"),
+        ("landlord at once", "the landlord, at once"),
+        ("(in|by) [equal] [quarterly] payments", "by equal payments"),
+    ],
+)
+def test_phrases_that_match(phrase, text):
+    assert compile_phrase(phrase).whole.search(text)
+
+
+@pytest.mark.parametrize(
+    ("phrase", "text"),
+    [
+        ("sole discretion", "console discretion"),
+        ("rent ... index", "the rent; the index"),
+        ("rent ... index", "rent " + "x " * 70 + "index"),
+        ("tenant may", "the landlord may"),
+        ("break", "breakage"),
+        ("not [to] assign", "not to be assigned"),
+    ],
+)
+def test_phrases_that_do_not(phrase, text):
+    assert not compile_phrase(phrase).whole.search(text)
+
+
+@pytest.mark.parametrize(
+    ("phrase", "what"),
+    [
+        ("", "empty"),
+        ("a (b", "left open"),
+        ("a) b", r"\) without"),
+        ("a ] b", r"\] without"),
+        ("a | b", "outside brackets"),
+        ("licen(c|s)e", "inside a word"),
+        ("<value> and <value>", "more than once"),
+    ],
+)
+def test_mistakes_are_named(phrase, what):
+    with pytest.raises(PhraseError, match=what):
+        compile_phrase(phrase)
+
+
+def test_a_slot_has_two_sides():
+    phrase = compile_phrase("pay [a] rent of <value> a year")
+    assert phrase.has_slot
+    assert phrase.before.search("shall pay a rent of ")
+    assert phrase.before.search("shall pay rent of “")
+    assert phrase.after.match(" a year")
+    assert not phrase.before.search("shall pay a rent of some ")
+
+
+def test_the_key_word_is_always_in_what_matches():
+    phrase = compile_phrase("not less than (x|y) written [prior] notice")
+    assert phrase.key == "written"
+    assert says((phrase,), "not less than x WRITTEN notice")
+
+
+@given(st.text("ab c()[]|*.<>value'-", max_size=30))
+def test_any_phrase_compiles_or_is_refused(text):
+    try:
+        phrase = compile_phrase(text)
+    except PhraseError:
+        return
+    assert phrase.whole is not None or phrase.has_slot

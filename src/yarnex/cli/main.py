@@ -7,7 +7,6 @@ import os
 import sys
 from typing import Annotated
 
-import click
 import typer
 
 from yarnex.cli.abstract import abstract
@@ -18,6 +17,9 @@ from yarnex.cli.demo import demo
 from yarnex.cli.flags import flags
 from yarnex.cli.read import read
 from yarnex.cli.show import show
+
+# Typer may carry its own copy of Click, so the base of its errors is taken from the one that it shows.
+CommandError = next(c for c in typer.BadParameter.__mro__ if c.__name__ == "ClickException")
 
 app = typer.Typer(
     name="yarnex", no_args_is_help=True, add_completion=False, pretty_exceptions_enable=False, rich_markup_mode=None,
@@ -55,14 +57,12 @@ def main() -> None:
     try:
         code = app(standalone_mode=False)
         sys.stdout.flush()
-    except (KeyboardInterrupt, click.exceptions.Abort):
-        print("\ninterrupted; no output file was written or changed", file=sys.stderr)
+    except (KeyboardInterrupt, typer.Abort):
         code = INTERRUPTED
-    except click.exceptions.NoArgsIsHelpError as error:
-        print(error.format_message())
-        code = WRONG_USE
-    except click.exceptions.ClickException as error:
-        print(f"{error.format_message()} Try 'yarnex --help'.", file=sys.stderr)
+    except CommandError as error:
+        said = error.format_message()
+        nothing_asked = type(error).__name__ == "NoArgsIsHelpError"
+        print(said if nothing_asked else f"{said} Try 'yarnex --help'.", file=sys.stderr)
         code = WRONG_USE
     except BrokenPipeError:
         os.dup2(os.open(os.devnull, os.O_WRONLY), sys.stdout.fileno())  # the reader of a pipe went away: no more to say
@@ -75,6 +75,8 @@ def main() -> None:
             f"standard output: cannot be written ({error.strerror}); free space or use another place", file=sys.stderr
         )
         code = WRONG_USE
+    if code == INTERRUPTED:
+        print("\ninterrupted; no output file was written or changed", file=sys.stderr)
     sys.exit(code if isinstance(code, int) else 0)
 
 

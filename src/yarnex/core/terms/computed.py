@@ -305,8 +305,10 @@ def first_rent(term: Term, findings: Findings, passages: Passages) -> Computed |
 
 
 def rent_by_area(term: Term, findings: Findings, passages: Passages) -> Computed | None:
-    """Yearly rent divided by the area let."""
+    """Yearly rent divided by the area let, or the rent itself where it is stated by area."""
     rent, area = findings.get("base_rent"), findings.get("floor_area")
+    if rent is not None and isinstance(rent.value, Money) and (rent.value.per or "").startswith("sq_"):
+        return Computed(rent.value, rent.text, (f"the rent is stated by area: {rent.text}",), rent.cites)
     if rent is None or area is None or not isinstance(rent.value, Money) or not isinstance(area.value, Quantity):
         return None
     factor = {"year": 1, "month": 12, "quarter": 4}.get(rent.value.per or "")

@@ -124,7 +124,7 @@ def test_insertions_are_kept_and_deletions_left_out_and_said():
     document = read(word)
     assert document.text == "a rise of three per cent"
     (problem,) = document.problems
-    assert "1 tracked insertions read as accepted, 1 tracked deletions left out" in problem.what
+    assert "1 inserted and read as accepted, 1 deleted and left out" in problem.what
     assert not problem.serious
 
 

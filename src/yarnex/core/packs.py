@@ -50,7 +50,7 @@ def pack_text(folder: str, name: str) -> tuple[str, str]:
 def load_entries(text: str, name: str) -> Entry:
     """A pack's mapping. Raises PackError for YAML that does not parse and for scalars that YAML turned into no text."""
     try:
-        node = yaml.compose(text, Loader=yaml.SafeLoader)
+        node = yaml.compose(text, Loader=getattr(yaml, "CSafeLoader", yaml.SafeLoader))
     except yaml.YAMLError as error:
         mark = getattr(error, "problem_mark", None)
         where = f"{name}, line {mark.line + 1}" if mark else name

@@ -10,11 +10,10 @@ value that is looked for. "tenant" also means lessee and licensee, "landlord" le
 from __future__ import annotations
 
 import re
-from dataclasses import dataclass
-from functools import lru_cache
+from functools import cached_property, lru_cache
 
 SLOT = "<value>"
-LEAD_END = r"\s*[\"“'‘(]?\s*\Z"  # a value may stand in quotation marks or brackets
+LEAD_END = r"\s*[\"“'‘(]?\s*"  # a value may stand in quotation marks or brackets
 FOLLOW_START = r"[\"”'’)]*\s*"
 _token = re.compile(r"\.\.\.|<value>|[()\[\]|]|\s+|[^\s()\[\]|]+?(?=\.\.\.|<value>|[()\[\]|\s]|\Z)")
 
@@ -23,22 +22,60 @@ class PhraseError(ValueError):
     """A phrase that does not follow the language."""
 
 
-@dataclass(frozen=True, slots=True)
 class Phrase:
-    """A compiled phrase. whole: for phrases without a slot; before and after: the two sides of the slot.
+    """A checked phrase; its patterns are made when first needed, as most phrases are ruled out by a word they need."""
 
-    key: a word that must stand in any text that matches (lower case), "" where there is none; a quick first test.
-    """
+    def __init__(self, text: str) -> None:
+        self.text = text
+        self.has_slot = SLOT in text
+        self._needed = _needs(text)
+        before, _, after = text.partition(SLOT)
+        self._lead = _source(before.rstrip()) + (r"\s*" if before.rstrip().endswith("...") else "")
+        self._follow = _source(after.lstrip())
 
-    text: str
-    whole: re.Pattern[str] | None
-    before: re.Pattern[str] | None
-    after: re.Pattern[str] | None
-    key: str
+    @cached_property
+    def whole(self) -> re.Pattern[str]:
+        """The pattern of a phrase without a slot."""
+        return re.compile(self._lead, re.IGNORECASE)
 
-    @property
-    def has_slot(self) -> bool:
-        return self.before is not None
+    @cached_property
+    def lead(self) -> re.Pattern[str]:
+        """What stands before the slot, anywhere."""
+        return re.compile(self._lead + LEAD_END, re.IGNORECASE)
+
+    @cached_property
+    def before(self) -> re.Pattern[str]:
+        """What stands before the slot, at the end of a text."""
+        return re.compile(self._lead + LEAD_END + r"\Z", re.IGNORECASE)
+
+    @cached_property
+    def after(self) -> re.Pattern[str]:
+        """What stands after the slot, at the start of a text."""
+        return re.compile(FOLLOW_START + self._follow, re.IGNORECASE)
+
+    @cached_property
+    def closing(self) -> re.Pattern[str] | None:
+        """What stands after the slot, anywhere; None where nothing needs to."""
+        return re.compile(r"\s*,?\s*" + self._follow, re.IGNORECASE) if self._follow else None
+
+    def search(self, text: str) -> re.Match[str] | None:
+        """Where a phrase without a slot stands in `text`."""
+        return self.whole.search(text) if self._may(text) else None
+
+    def match(self, text: str) -> re.Match[str] | None:
+        """A phrase without a slot at the start of `text`."""
+        return self.whole.match(text) if self._may(text) else None
+
+    def fullmatch(self, text: str) -> re.Match[str] | None:
+        """A phrase without a slot that is the whole of `text`."""
+        return self.whole.fullmatch(text) if self._may(text) else None
+
+    def may_stand_in(self, low: str) -> bool:
+        """A quick first test on a text in lower case: False only where the phrase cannot match."""
+        return all(any(word in low for word in group) for group in self._needed)
+
+    def _may(self, text: str) -> bool:
+        return not self.has_slot and self.may_stand_in(text.lower())
 
 
 def _source(part: str) -> str:
@@ -84,6 +121,9 @@ ROLES = {
 }  # fmt: skip
 
 
+ROLE_WORDS = {"tenant": ("tenant", "lessee", "licensee"), "landlord": ("landlord", "lessor", "licensor")}
+
+
 def _word(token: str) -> str:
     if token.lower() in ROLES:
         return rf"\b{ROLES[token.lower()]}\b"
@@ -96,13 +136,26 @@ def _word(token: str) -> str:
     return head + source + tail
 
 
-def _key(text: str) -> str:
-    """The longest word outside brackets."""
-    outside = re.sub(r"\([^()]*\)|\[[^\[\]]*\]|<value>|\.\.\.", " ", text)
-    words = [
-        w.rstrip("*").lower() for w in outside.split() if re.fullmatch(r"[A-Za-z]+\*?", w) and w.lower() not in ROLES
-    ]
-    return max(words, key=len, default="")
+def _needs(text: str) -> tuple[tuple[str, ...], ...]:
+    """What any text that matches must hold, in lower case: one of each group of words; longest words first."""
+    groups: list[tuple[str, ...]] = []
+    rest = re.sub(r"<value>|\.\.\.", " ", text)
+    while re.search(r"\[[^\[\]]*\]", rest):
+        rest = re.sub(r"\[[^\[\]]*\]", " ", rest)  # may be left out
+    for m in re.finditer(r"\(([^()]*)\)|([^\s()]+)", rest):
+        alternatives = m[1].split("|") if m[1] is not None else [m[2]]
+        found: list[str] = []
+        for alternative in alternatives:
+            words = [w for w in alternative.split() if re.fullmatch(r"[A-Za-z]+\*?", w)]
+            if not words:
+                found = []
+                break
+            longest = max(words, key=len).rstrip("*").lower()
+            found += ROLE_WORDS.get(longest, (longest,))
+        if found:
+            groups.append(tuple(found))
+    depth_is_plain = "(" not in re.sub(r"\([^()]*\)", "", rest)
+    return tuple(sorted(groups, key=lambda g: -min(map(len, g)))) if depth_is_plain else ()
 
 
 @lru_cache(maxsize=8192)
@@ -112,27 +165,14 @@ def compile_phrase(text: str) -> Phrase:
         raise PhraseError("an empty phrase")
     if text.count(SLOT) > 1:
         raise PhraseError(f"{SLOT} more than once in {text!r}")
-    if SLOT in text:
-        before, after = text.split(SLOT)
-        lead = _source(before.rstrip())
-        if before.rstrip().endswith("..."):
-            lead += r"\s*"
-        follow = _source(after.lstrip())
-        return Phrase(
-            text,
-            None,
-            re.compile(lead + LEAD_END, re.IGNORECASE),
-            re.compile(FOLLOW_START + follow, re.IGNORECASE),
-            _key(text),
-        )
-    return Phrase(text, re.compile(_source(text), re.IGNORECASE), None, None, _key(text))
+    return Phrase(text)
 
 
 def says(phrases: tuple[Phrase, ...], text: str) -> re.Match[str] | None:
     """The first match of any phrase without a slot in `text`."""
     low = text.lower()
     for phrase in phrases:
-        if phrase.whole is not None and (not phrase.key or phrase.key in low):
+        if not phrase.has_slot and phrase.may_stand_in(low):
             m = phrase.whole.search(text)
             if m:
                 return m

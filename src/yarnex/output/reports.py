@@ -83,7 +83,7 @@ def read_report(documents: Sequence[Document], unread: Sequence[UnreadableError]
         )
         for e in unread
     ]
-    table = Table(("Document", "Kind", "Title", "Date", "Read"), tuple(rows), (5, 3, 5, 3, 5))
+    table = Table(("Document", "Kind", "Title", "Date", "Read"), tuple(rows), (9, 3, 6, 4, 7))
     lines = (f"{len(passed)} other file(s) of formats that are not read: {', '.join(passed)}",) if passed else ()
     return Report(
         "Documents", f"{len(documents)} read", (Section("", table=table, lines=lines),), warnings_of((), unread)
@@ -159,7 +159,7 @@ def compare_report(comparison: Comparison, unread: Sequence[UnreadableError] = (
 def _flag_card(flag: Flag) -> Card:
     body = [("Why", flag.rule.why), ("In practice", flag.rule.plain)]
     if flag.rule.remedy:
-        body.append(("Ask for", flag.rule.remedy))
+        body.append(("Remedy", flag.rule.remedy))
     return Card(flag.rule.severity, flag.rule.label, flag.document.name, tuple(body), flag.cites, flag.notes)
 
 

@@ -22,6 +22,7 @@ STYLES = {
     "amended": "magenta", "computed": "cyan", "not_found": "dim", "unread": "red", "differs": "yellow", "gap": "yellow", "unparsed": "yellow",
 }  # fmt: skip
 QUOTE = 170  # characters of a quote in a table
+CARD_QUOTE = 320  # and in a card, where it is the evidence
 PLAIN_WIDTH = 100  # columns where the output is no terminal
 
 
@@ -103,8 +104,8 @@ def _cell(cell: Cell, first: bool, many: bool) -> Text:
     return out
 
 
-def _short(text: str) -> str:
-    return text if len(text) <= QUOTE else text[: QUOTE - 2].rsplit(" ", 1)[0] + " …"
+def _short(text: str, limit: int = QUOTE) -> str:
+    return text if len(text) <= limit else text[: limit - 2].rsplit(" ", 1)[0] + " …"
 
 
 def _card(console: Console, card: Card) -> None:
@@ -121,7 +122,8 @@ def _card(console: Console, card: Card) -> None:
         console.print(
             Padding(
                 Text.assemble(
-                    (f"[{visible(cite.place)}] ", "dim"), (f"“{visible(_short(one_line(cite.quote)))}”", "italic")
+                    (f"[{visible(cite.place)}] ", "dim"),
+                    (f"“{visible(_short(one_line(cite.quote), CARD_QUOTE))}”", "italic"),
                 ),
                 (0, 0, 0, 2),
             )

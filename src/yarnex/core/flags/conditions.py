@@ -25,11 +25,12 @@ from datetime import date
 from decimal import Decimal
 from typing import Any
 
-from yarnex.core.document import Cite
+from yarnex.core.document import Cite, Span
 from yarnex.core.flags.checks import CHECKS
 from yarnex.core.packs import Entry, texts
 from yarnex.core.phrases import Phrase, PhraseError, compile_phrase, says
 from yarnex.core.terms import Abstract, Finding, Sheet
+from yarnex.core.terms.candidates import cut
 from yarnex.core.terms.model import quoted
 from yarnex.core.terms.wording import subject_of
 from yarnex.core.values import (
@@ -61,6 +62,7 @@ KEYS = (
     "check",
 )
 COMPARISON = re.compile(r"(?P<term>[a-z_]+)\s*(?P<op><=|>=|<|>|=)\s*(?P<other>.+)\Z")
+QUOTE = 320  # characters of a sentence that is cited
 MAX_SAYS = 4  # sentences cited for one phrase condition
 
 
@@ -196,8 +198,11 @@ def _says(entry: Entry, at: str, faults: list[str]) -> Condition:
         passages = subject.abstract.passages
         cites = []
         for sentence in passages.sentences:
+            if not any(p.may_stand_in(sentence.low) for p in groups["says"]):
+                continue
             words = sentence.span.of(passages.text)
-            if says(groups["says"], words) is None or says(groups["unless"], words) is not None:
+            said = says(groups["says"], words)
+            if said is None or says(groups["unless"], words) is not None:
                 continue
             if groups["under"] and says(groups["under"], sentence.headings) is None:
                 continue
@@ -205,7 +210,9 @@ def _says(entry: Entry, at: str, faults: list[str]) -> Condition:
                 continue
             if by and subject_of(words) not in ("", by):
                 continue
-            cites.append(Cite(passages.document, sentence.span))
+            start = sentence.span.start
+            matched = Span(start + said.start(), start + said.end())
+            cites.append(Cite(passages.document, cut(passages.text, sentence.span, matched, QUOTE)))
             if len(cites) == MAX_SAYS:
                 break
         return Evidence(tuple(cites)) if cites else None

@@ -164,7 +164,9 @@ class _Reader:
     def problems(self) -> list[Problem]:
         out = []
         if self.inserted or self.deleted:
-            said = f"{self.inserted} tracked insertions read as accepted, {self.deleted} tracked deletions left out"
+            said = (
+                f"tracked changes: {self.inserted} inserted and read as accepted, {self.deleted} deleted and left out"
+            )
             out.append(Problem(said, do="look at the changes in the file itself", serious=False))
         if not self.drafts:
             out.append(Problem("no text in it" + (" (pictures only)" if self.pictures else "")))

@@ -17,6 +17,7 @@ from yarnex.core.values import same_value
 CONFLICT_FLOOR = 0.8  # evidence weaker than this never makes a conflict
 CONFLICT_MARGIN = 0.05
 NEAR_SHOWN = 3
+LEADER = re.compile(r"(?:\.\s?){5,}")  # a line of a contents page
 SPECIAL = re.compile(r"special (?:condition|provision|term)s?", re.IGNORECASE)
 
 
@@ -113,7 +114,7 @@ def _chosen(term: Term, found: list[Candidate], passages: Passages) -> Finding:
     if rivals:
         state = "conflicting"
         confidence = min(confidence, 0.6)
-        for rival in rivals[:3]:
+        for rival in _different(rivals)[:3]:
             cites.append(rival.quote)
             working.append(f"also stated as {quoted(rival.text.quote)} ({rival.quote.place})")
     elif term.type == "text" and best.state == "stated":
@@ -146,6 +147,15 @@ def _chosen(term: Term, found: list[Candidate], passages: Passages) -> Finding:
     )  # fmt: skip
 
 
+def _different(rivals: list[Candidate]) -> list[Candidate]:
+    """Rivals without those that say the same in the same place."""
+    out: list[Candidate] = []
+    for rival in rivals:
+        if not any(r.quote.span.overlaps(rival.quote.span) for r in out):
+            out.append(rival)
+    return out
+
+
 def _differs(best: Candidate, other: Candidate, term: Term) -> bool:
     """True where another candidate is strong, says something else, and stands somewhere else."""
     if best.state != "stated" or other.state != "stated" or term.type not in (*TYPED, "yes_no"):
@@ -170,10 +180,11 @@ def _looked_for(term: Term, passages: Passages) -> str:
 def _nearest(term: Term, passages: Passages) -> Iterator[Cite]:
     """Sentences that name the term without giving a value for it."""
     shown = 0
-    phrases = [p for p in (*term.near, *term.names, *term.headings) if p.whole is not None and len(p.text) > 4]
+    phrases = [p for p in (*term.near, *term.names, *term.headings) if len(p.text) > 4]
     for sentence in passages.sentences:
-        words = sentence.span.of(passages.text)
-        if any(p.whole is not None and p.whole.search(words) for p in phrases) and len(words) > 25:
+        if len(sentence.low) > 25 and any(p.may_stand_in(sentence.low) and p.search(sentence.low) for p in phrases):
+            if LEADER.search(sentence.low):
+                continue
             yield Cite(passages.document, sentence.span)
             shown += 1
             if shown == NEAR_SHOWN:

@@ -28,7 +28,7 @@ DAY = re.compile(
 
 
 def is_named(names: tuple[Phrase, ...], label: str) -> bool:
-    return any(p.whole is not None and p.whole.fullmatch(label) for p in names)
+    return any(p.fullmatch(label) for p in names)
 
 
 def quote_around(passages: Passages, span: Span) -> Cite:
@@ -48,10 +48,11 @@ def quote_around(passages: Passages, span: Span) -> Cite:
     return Cite(passages.document, cut(passages.text, whole, span))
 
 
-def cut(text: str, whole: Span, keep: Span) -> Span:
-    if whole.end - whole.start <= MAX_QUOTE:
+def cut(text: str, whole: Span, keep: Span, limit: int = MAX_QUOTE) -> Span:
+    """The part of `whole` around `keep` that is at most `limit` characters long, cut at white space."""
+    if whole.end - whole.start <= limit:
         return whole
-    spare = max(0, MAX_QUOTE - (keep.end - keep.start))
+    spare = max(0, limit - (keep.end - keep.start))
     start = max(whole.start, keep.start - spare // 2)
     end = min(whole.end, keep.end + spare // 2)
     while start > whole.start and not text[start - 1].isspace():
@@ -231,9 +232,9 @@ def from_value_words(
 def context_bonus(term: Term, headings: str) -> float:
     bonus = 0.0
     last = headings.rsplit(" / ", 1)[-1]
-    if term.headings and any(p.whole is not None and p.whole.search(last) for p in term.headings):
+    if term.headings and any(p.search(last) for p in term.headings):
         bonus += 0.07
-    elif term.headings and any(p.whole is not None and p.whole.search(headings) for p in term.headings):
+    elif term.headings and any(p.search(headings) for p in term.headings):
         bonus += 0.05
     if re.search(r"special (?:condition|provision|term)s?|rider|addend", headings):
         bonus += 0.06

@@ -24,9 +24,7 @@ def from_headed_clauses(term: Term, passages: Passages) -> Iterator[Candidate]:
             continue
         heading = plain_label(block.heading)
         exact = is_named(term.headings, heading)
-        if not exact and not (
-            len(heading) < 60 and any(p.whole is not None and p.whole.match(heading) for p in term.headings)
-        ):
+        if not exact and not (len(heading) < 60 and any(p.match(heading) for p in term.headings)):
             continue
         span = _clause_text(passages, place)
         if span is not None and term.by and subject_of(span.of(text)) not in ("", term.by):

@@ -112,9 +112,7 @@ def resolve_date(name: str, findings: Findings, passages: Passages) -> tuple[dat
                 assert isinstance(day, DateValue)
                 return day.day, f"{short} is {shown_date(day.day)}", (cite,)
         for finding in findings.values():
-            if isinstance(finding.value, DateValue) and any(
-                p.whole and p.whole.fullmatch(short) for p in finding.term.names
-            ):
+            if isinstance(finding.value, DateValue) and any(p.fullmatch(short) for p in finding.term.names):
                 return finding.value.day, f"{short} is {shown_date(finding.value.day)}", finding.cites
     return None
 
@@ -198,20 +196,20 @@ def _date_named_before(text: str) -> str:
 def by_formula(term: Term, findings: Findings, passages: Passages) -> Computed | None:
     """A date term's formula, in its definition or in a sentence that one of its cues without a value matches."""
     for definition in passages.definitions:
-        if any(p.whole and p.whole.fullmatch(definition.name) for p in term.names):
+        if any(p.fullmatch(definition.name) for p in term.names):
             found = date_by_formula(
                 definition.meaning if not definition.inline else definition.sentence, findings, passages
             )
             if found:
                 return found
     for row in passages.labelled:
-        if any(p.whole and p.whole.fullmatch(row.label) for p in term.names):
+        if any(p.fullmatch(row.label) for p in term.names):
             found = date_by_formula(row.value, findings, passages)
             if found:
                 return found
     for sentence in passages.sentences:
         words = sentence.span.of(passages.text)
-        if any(c.whole and c.whole.search(words) for c in term.near) and not says(term.excludes, words):
+        if any(c.search(words) for c in term.near) and not says(term.excludes, words):
             found = date_by_formula(sentence.span, findings, passages)
             if found:
                 return found
@@ -222,7 +220,7 @@ def formula_words(term: Term, passages: Passages) -> Cite | None:
     """The words of a date formula for a term whose base day is not known: "the last day of the 120th full month ..."."""
     for sentence in passages.sentences:
         words = sentence.span.of(passages.text)
-        if any(c.whole and c.whole.search(words) for c in term.near) and not says(term.excludes, words):
+        if any(c.search(words) for c in term.near) and not says(term.excludes, words):
             m = NTH_MONTH.search(words) or ANNIVERSARY.search(words)
             if m:
                 return Cite(passages.document, Span(sentence.span.start + m.start(), sentence.span.start + m.end()))

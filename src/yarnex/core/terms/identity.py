@@ -77,12 +77,12 @@ def identify(document: Document) -> Identity:
         why = []
         score = 0.0
         for phrase in kind.titles:
-            if phrase.whole is not None and (m := phrase.whole.search(title_words)):
+            if m := phrase.search(title_words):
                 score += 10
                 why.append(f"the title says {m.group()!r}")
                 break
         for phrase in kind.words:
-            if phrase.whole is not None and (m := phrase.whole.search(opening)):
+            if m := phrase.search(opening):
                 score += 0.5
                 why.append(f"it says {re.sub(chr(92) + 's+', ' ', m.group())!r}")
         if (
@@ -119,7 +119,7 @@ def _title(document: Document) -> Span | None:
             first_heading = block.span
         if named is None and short and (loud or len(words.split()) <= 8):
             for kind in known_kinds():
-                if any(p.whole is not None and p.whole.search(words) for p in kind.titles):
+                if any(p.search(words) for p in kind.titles):
                     named = block.span
                     break
     return named or first_heading

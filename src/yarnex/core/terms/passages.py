@@ -46,11 +46,12 @@ _number_only = re.compile(r"[(\[]?\d{1,3}(?:\.\d{1,3})*[.)\]]?|\(?[a-z]\)")
 
 @dataclass(frozen=True, slots=True)
 class Sentence:
-    """A sentence, its block, and the headings above it in lower case."""
+    """A sentence, its block, the headings above it and its own words in lower case."""
 
     span: Span
     block: int
     headings: str
+    low: str
 
 
 @dataclass(frozen=True, slots=True)
@@ -129,7 +130,14 @@ class Passages:
                     and span.end - span.start < len(block.heading) + 24
                 ):
                     continue  # the run-in heading itself
-                out.append(Sentence(Span(start + span.start, start + span.end), place, self.headings_of(block)))
+                out.append(
+                    Sentence(
+                        Span(start + span.start, start + span.end),
+                        place,
+                        self.headings_of(block),
+                        span.of(words).lower(),
+                    )
+                )
         return out
 
     @cached_property
@@ -193,7 +201,9 @@ class Passages:
         return sorted(out)
 
     def gaps_in(self, span: Span) -> list[tuple[Span, str]]:
-        return [(s, state) for s, state in self.gaps if span.holds(s)]
+        first = bisect_left(self.gaps, span.start, key=lambda g: g[0].start)
+        last = bisect_left(self.gaps, span.end, key=lambda g: g[0].start)
+        return [g for g in self.gaps[first:last] if g[0].end <= span.end]
 
     # -------------------------------------------------------------- labels
     @cached_property

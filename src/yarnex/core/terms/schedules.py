@@ -99,11 +99,11 @@ def _sum_column(
         if not filled or money < 0.7 * len(cells):
             continue
         head = heads.get(column, "")
-        named = any(p.whole is not None and p.whole.search(plain_label(head)) for p in term.names)
-        near = any(p.whole is not None and p.whole.search(headings) for p in (*term.headings, *term.names))
+        named = any(p.search(plain_label(head)) for p in term.names)
+        near = any(p.search(headings) for p in (*term.headings, *term.names))
         before = passages.text[max(0, table.span.start - 300) : table.span.start].lower()
-        near = near or any(p.whole is not None and p.whole.search(before) for p in term.names)
-        if any(p.whole is not None and p.whole.search(head) for p in term.excludes) or not (named or near):
+        near = near or any(p.search(before) for p in term.names)
+        if any(p.search(head) for p in term.excludes) or not (named or near):
             continue
         per = column_per(head)
         if term.units and per not in term.units:

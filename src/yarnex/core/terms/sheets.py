@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from functools import lru_cache
 from typing import Any
 
 from yarnex.core.errors import PackError
@@ -26,10 +27,10 @@ PHRASE_KEYS = ("names", "headings", "cues", "clause_cues", "requires", "value_sa
 
 def load_sheet(name: str) -> Sheet:
     """The sheet that ships under this name, or the one in a file. Raises PackError with every mistake."""
-    text, shown = pack_text("sheets", name)
-    return parse_sheet(text, shown)
+    return parse_sheet(*pack_text("sheets", name))
 
 
+@lru_cache(maxsize=8)
 def parse_sheet(text: str, shown: str) -> Sheet:
     """A sheet from its YAML. shown: the name for messages."""
     entry = load_entries(text, shown)

@@ -6,7 +6,7 @@ import re
 from collections.abc import Iterator
 
 from yarnex.core.document import Cite, Span
-from yarnex.core.phrases import FOLLOW_START, LEAD_END, Phrase, says
+from yarnex.core.phrases import Phrase, says
 from yarnex.core.terms.candidates import (
     TYPED,
     candidate,
@@ -44,25 +44,36 @@ def from_cues(term: Term, passages: Passages) -> Iterator[Candidate]:
     """Sentences in which the words around a value are those of the term."""
     if not (term.cues or term.clause_cues) or term.type not in (*TYPED, "text", "list", "party"):
         return
-    text = passages.text
+    bonuses: dict[str, float] = {}
+    headed: dict[str, bool] = {}
+    typed = term.type in TYPED
     for sentence in passages.sentences:
-        words = sentence.span.of(text)
-        low = words.lower()
-        cues = [(i, c) for i, c in enumerate(term.cues) if not c.key or c.key in low]
-        if term.clause_cues and any(p.whole is not None and p.whole.search(sentence.headings) for p in term.headings):
-            cues += [(i, c) for i, c in enumerate(term.clause_cues) if not c.key or c.key in low]
-        if not cues or (term.type not in TYPED and says(term.excludes, words)):
+        low = sentence.low
+        cues = [(i, c) for i, c in enumerate(term.cues) if c.may_stand_in(low)]
+        if term.clause_cues:
+            if sentence.headings not in headed:
+                headed[sentence.headings] = any(p.search(sentence.headings) for p in term.headings)
+            if headed[sentence.headings]:
+                cues += [(i, c) for i, c in enumerate(term.clause_cues) if c.may_stand_in(low)]
+        if not cues:
+            continue
+        if typed and not passages.values_in(term.value_type, sentence.span) and not passages.gaps_in(sentence.span):
+            continue
+        words = sentence.span.of(passages.text)
+        if not typed and says(term.excludes, words):
             continue
         if (term.by and subject_of(words) not in ("", term.by)) or (term.requires and not says(term.requires, words)):
             continue
-        bonus = context_bonus(term, sentence.headings)
+        if sentence.headings not in bonuses:
+            bonuses[sentence.headings] = context_bonus(term, sentence.headings)
+        bonus = bonuses[sentence.headings]
         for place, cue in cues:
             weight = max(0.7, 0.86 - 0.015 * place) + bonus
             why = f"the sentence says {cue.text!r}"
-            if term.type in TYPED:
+            if typed:
                 yield from _typed_by_cue(term, passages, sentence, cue, weight, why)
             elif term.type == "list":
-                if cue.whole is not None and cue.whole.search(words):
+                if cue.search(words):
                     items = list_items(term, passages, sentence.span)
                     if items is not None:
                         yield Candidate(
@@ -87,7 +98,6 @@ def _typed_by_cue(
     ]
     spots += [(gap, None, state) for gap, state in passages.gaps_in(span)]
     if cue.has_slot:
-        assert cue.before is not None and cue.after is not None
         for at, found, state in spots:
             lead = cue.before.search(text[span.start : at.start])
             if (
@@ -101,7 +111,6 @@ def _typed_by_cue(
                     yield gap_candidate(passages, at, state, weight - 0.15, "cue", why)
                 return
         return
-    assert cue.whole is not None
     m = cue.whole.search(text, span.start, span.end)
     if not m:
         return
@@ -135,7 +144,7 @@ def _text_by_cue(
     term: Term, passages: Passages, sentence: Sentence, cue: Phrase, weight: float, why: str
 ) -> Iterator[Candidate]:
     text, span = passages.text, sentence.span
-    if cue.whole is not None:
+    if not cue.has_slot:
         if (
             cue.whole.search(text, span.start, span.end)
             and term.type == "text"
@@ -147,16 +156,13 @@ def _text_by_cue(
             quote = quote_around(passages, span) if whole == span else Cite(passages.document, cut(text, whole, piece))
             yield Candidate("stated", Text(on_one_line(cite.quote)), cite, quote, weight - 0.06, "cue", why)
         return
-    assert cue.before is not None and cue.after is not None
-    lead = re.compile(cue.before.pattern.removesuffix(LEAD_END), re.IGNORECASE)
-    m = lead.search(text, span.start, span.end)
+    m = cue.lead.search(text, span.start, span.end)
     if not m:
         return
     start = m.end()
     end = span.end
-    closing = cue.after.pattern.removeprefix(FOLLOW_START)
-    if closing:
-        stop = re.compile(r"\s*,?\s*" + closing, re.IGNORECASE).search(text, start, span.end)
+    if cue.closing is not None:
+        stop = cue.closing.search(text, start, span.end)
         if not stop:
             return
         end = stop.start()
@@ -202,6 +208,8 @@ def from_answers(term: Term, passages: Passages) -> Iterator[Candidate]:
     if term.type != "yes_no":
         return
     for sentence in passages.sentences:
+        if not any(p.may_stand_in(sentence.low) for p in (*term.yes, *term.no)):
+            continue
         words = sentence.span.of(passages.text)
         if says(term.excludes, words):
             continue

@@ -7,6 +7,7 @@ import re
 from collections.abc import Iterator
 from dataclasses import dataclass
 from datetime import date
+from functools import lru_cache
 
 from yarnex.core.document import Span
 from yarnex.core.values.numbers import ORDINAL_WORDS, WORDS, read_words, read_year_words
@@ -38,6 +39,7 @@ class DateOrder:
     why: str
 
 
+@lru_cache(maxsize=64)
 def date_order(text: str) -> DateOrder:
     """What the document's own dates show: a first number over 12 is a day, a second one over 12 a day too."""
     for m in _forms.finditer(text):

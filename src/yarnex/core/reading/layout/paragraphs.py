@@ -137,7 +137,7 @@ def _breaks(draft: Draft, before: Row, row: Row, line: Segment, centred: bool, p
     shorter = before.x1 < right - 0.18 * (right - draft.left)
     if not shorter or not line.text[:1].isupper():
         return False
-    if closed or (draft.left < row.x0 - 8 and not draft.full):
+    if closed or (len(draft.lines) > 1 and before.x0 < row.x0 - 8):
         return True
     return bool(LABELLED.match(line.text))
 

@@ -197,8 +197,9 @@ def _says(entry: Entry, at: str, faults: list[str]) -> Condition:
     def condition(subject: Subject) -> Evidence | None:
         passages = subject.abstract.passages
         cites = []
-        for sentence in passages.sentences:
-            if not any(p.may_stand_in(sentence.low) for p in groups["says"]):
+        possible = passages.possible(groups["says"])
+        for sentence in passages.sentences if possible else ():
+            if not any(p.may_stand_in(sentence.low) for p in possible):
                 continue
             words = sentence.span.of(passages.text)
             said = says(groups["says"], words)

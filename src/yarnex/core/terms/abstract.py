@@ -180,8 +180,8 @@ def _looked_for(term: Term, passages: Passages) -> str:
 def _nearest(term: Term, passages: Passages) -> Iterator[Cite]:
     """Sentences that name the term without giving a value for it."""
     shown = 0
-    phrases = [p for p in (*term.near, *term.names, *term.headings) if len(p.text) > 4]
-    for sentence in passages.sentences:
+    phrases = [p for p in passages.possible((*term.near, *term.names, *term.headings)) if len(p.text) > 4]
+    for sentence in passages.sentences if phrases else ():
         if len(sentence.low) > 25 and any(p.may_stand_in(sentence.low) and p.search(sentence.low) for p in phrases):
             if LEADER.search(sentence.low):
                 continue

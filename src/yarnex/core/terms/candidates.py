@@ -134,7 +134,7 @@ def shortened(text: str, span: Span) -> Span:
     words = span.of(text)
     end = len(words)
     if end > 320:
-        stop = max(words.rfind(". ", 0, 320), words.rfind("; ", 0, 320))
+        stop = max((m.start() for m in re.finditer(r"[.;](?=\s)", words[:320])), default=-1)
         end = stop + 1 if stop > 60 else words.rfind(" ", 0, 320)
     m = re.search(r"\s*\((?:Section|Clause|clause|see|paragraph)\b[^()]*\)\s*\Z", words[:end])
     if m:

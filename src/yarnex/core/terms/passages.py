@@ -4,12 +4,13 @@ from __future__ import annotations
 
 import re
 from bisect import bisect_left, bisect_right
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterable, Iterator
 from dataclasses import dataclass
 from functools import cached_property
 
 from yarnex.core.document import Block, Document, Span
 from yarnex.core.document.sentences import sentences
+from yarnex.core.phrases import Phrase
 from yarnex.core.values import (
     Found,
     PartyRole,
@@ -93,8 +94,13 @@ class Passages:
         self.text = document.text
 
     @cached_property
-    def order(self) -> object:
-        return date_order(self.text)
+    def low(self) -> str:
+        """The whole text in lower case."""
+        return self.text.lower()
+
+    def possible(self, phrases: Iterable[Phrase]) -> list[Phrase]:
+        """The phrases that may stand somewhere in this document: most are ruled out at once."""
+        return [p for p in phrases if p.may_stand_in(self.low)]
 
     @cached_property
     def headings(self) -> list[str]:

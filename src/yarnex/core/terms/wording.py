@@ -44,17 +44,22 @@ def from_cues(term: Term, passages: Passages) -> Iterator[Candidate]:
     """Sentences in which the words around a value are those of the term."""
     if not (term.cues or term.clause_cues) or term.type not in (*TYPED, "text", "list", "party"):
         return
+    possible = passages.possible(term.cues)
+    ranked = [(i, c) for i, c in enumerate(term.cues) if c in possible]
+    in_clause = [(i, c) for i, c in enumerate(term.clause_cues) if c.may_stand_in(passages.low)]
+    if not ranked and not in_clause:
+        return
     bonuses: dict[str, float] = {}
     headed: dict[str, bool] = {}
     typed = term.type in TYPED
     for sentence in passages.sentences:
         low = sentence.low
-        cues = [(i, c) for i, c in enumerate(term.cues) if c.may_stand_in(low)]
-        if term.clause_cues:
+        cues = [(i, c) for i, c in ranked if c.may_stand_in(low)]
+        if in_clause:
             if sentence.headings not in headed:
                 headed[sentence.headings] = any(p.search(sentence.headings) for p in term.headings)
             if headed[sentence.headings]:
-                cues += [(i, c) for i, c in enumerate(term.clause_cues) if c.may_stand_in(low)]
+                cues += [(i, c) for i, c in in_clause if c.may_stand_in(low)]
         if not cues:
             continue
         if typed and not passages.values_in(term.value_type, sentence.span) and not passages.gaps_in(sentence.span):
@@ -207,8 +212,9 @@ def from_answers(term: Term, passages: Passages) -> Iterator[Candidate]:
     """Yes-or-no terms: sentences whose words decide them."""
     if term.type != "yes_no":
         return
-    for sentence in passages.sentences:
-        if not any(p.may_stand_in(sentence.low) for p in (*term.yes, *term.no)):
+    deciding = passages.possible((*term.yes, *term.no))
+    for sentence in passages.sentences if deciding else ():
+        if not any(p.may_stand_in(sentence.low) for p in deciding):
             continue
         words = sentence.span.of(passages.text)
         if says(term.excludes, words):

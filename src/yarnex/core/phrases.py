@@ -98,7 +98,7 @@ def _source(part: str) -> str:
         elif token == "]":
             if not depth or depth.pop() != "[":
                 raise PhraseError(f"] without [ in {part!r}")
-            out.append(r")\s*)?")
+            out.append(r")[\s,]*)?")
         elif token == ")":
             if not depth or depth.pop() != "(":
                 raise PhraseError(f") without ( in {part!r}")
@@ -111,7 +111,7 @@ def _source(part: str) -> str:
             out.append(_word(token))
     if depth:
         raise PhraseError(f"a bracket is left open in {part!r}")
-    return "".join(out).replace(r"\s*)?[\s,]+", r"\s*)?")
+    return "".join(out).replace(r"[\s,]*)?[\s,]+", r"[\s,]*)?")
 
 
 # What other drafting calls the two sides of a letting: a phrase that says one means them all.

@@ -23,7 +23,7 @@ REFERENCE = re.compile(
 
 DAY = re.compile(
     r"(?:(?P<d>\d{1,2})(?:st|nd|rd|th)?\s+(?:day\s+of\s+)?(?P<m>January|February|March|April|May|June|July|August|September|October|November|December)"
-    r"|(?P<m2>January|February|March|April|May|June|July|August|September|October|November|December)\s+(?P<d2>\d{1,2})(?:st|nd|rd|th)?)(?!\s*,?\s*\d{4})",
+    r"|(?P<m2>January|February|March|April|May|June|July|August|September|October|November|December)\s+(?P<d2>\d{1,2})(?!\d)(?:st|nd|rd|th)?)(?!\s*,?\s*\d{4})",
 )
 
 

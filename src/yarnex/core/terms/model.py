@@ -25,7 +25,7 @@ class Term:
     """One thing to look for. Phrases follow `yarnex.core.phrases`.
 
     names: what labels and definitions call it. headings: of clauses about it. cues: words around the value, strongest
-    first. clause_cues: the same, but only in clauses under the term's headings. excludes: a sentence that says one of these is about something else. units: accepted units of a number or
+    first. clause_cues: the same, but only in clauses under the headings `within`, or else under `headings`. excludes: a sentence that says one of these is about something else. units: accepted units of a number or
     periods of a sum. yes, no: words that decide a yes_no term. items: what a list holds ("date", "day", "text").
     by: "landlord" or "tenant" where only that party's own duty counts.
     compute: the name of the rule that works it out from other terms. several: more than one value is no conflict.
@@ -49,6 +49,7 @@ class Term:
     near: tuple[Phrase, ...] = ()
     by: str = ""
     clause_cues: tuple[Phrase, ...] = ()
+    within: tuple[Phrase, ...] = ()
     requires: tuple[Phrase, ...] = ()
     value_says: tuple[Phrase, ...] = ()
 

@@ -17,12 +17,24 @@ SHEET_KEYS = {
 }  # fmt: skip
 TERM_KEYS = {
     "id": Field("text", True), "label": Field("text", True), "group": Field("text"), "type": Field("text", True, TYPES),
-    "names": Field("texts"), "headings": Field("texts"), "cues": Field("texts"), "clause_cues": Field("texts"), "requires": Field("texts"), "value_says": Field("texts"), "not": Field("texts"), "units": Field("texts"),
+    "names": Field("texts"), "headings": Field("texts"), "cues": Field("texts"), "clause_cues": Field("texts"), "requires": Field("texts"), "within": Field("texts"), "value_says": Field("texts"), "not": Field("texts"), "units": Field("texts"),
     "yes": Field("texts"), "no": Field("texts"), "items": Field("text", False, ("date", "day", "text")),
     "compute": Field("text", False, tuple(sorted(RULES))), "several": Field("flag"), "expected": Field("flag"),
     "near": Field("texts"), "by": Field("text", False, ("landlord", "tenant")), "hint": Field("text"),
 }  # fmt: skip
-PHRASE_KEYS = ("names", "headings", "cues", "clause_cues", "requires", "value_says", "not", "yes", "no", "near")
+PHRASE_KEYS = (
+    "names",
+    "headings",
+    "cues",
+    "clause_cues",
+    "requires",
+    "within",
+    "value_says",
+    "not",
+    "yes",
+    "no",
+    "near",
+)
 
 
 def load_sheet(name: str) -> Sheet:
@@ -73,6 +85,6 @@ def _term(item: Entry, phrases: dict[str, tuple[Phrase, ...]]) -> Term:
         names=phrases["names"], headings=phrases["headings"], cues=phrases["cues"], excludes=phrases["not"],
         units=texts(item, "units"), yes=phrases["yes"], no=phrases["no"], items=item.get("items", "text"),
         compute=item.get("compute", ""), several=item.get("several", False), expected=item.get("expected", False),
-        near=phrases["near"], by=item.get("by", ""), clause_cues=phrases["clause_cues"], requires=phrases["requires"],
+        near=phrases["near"], by=item.get("by", ""), clause_cues=phrases["clause_cues"], requires=phrases["requires"], within=phrases["within"],
         value_says=phrases["value_says"],
     )  # fmt: skip

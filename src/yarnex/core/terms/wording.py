@@ -57,7 +57,7 @@ def from_cues(term: Term, passages: Passages) -> Iterator[Candidate]:
         cues = [(i, c) for i, c in ranked if c.may_stand_in(low)]
         if in_clause:
             if sentence.headings not in headed:
-                headed[sentence.headings] = any(p.search(sentence.headings) for p in term.headings)
+                headed[sentence.headings] = any(p.search(sentence.headings) for p in term.within or term.headings)
             if headed[sentence.headings]:
                 cues += [(i, c) for i, c in in_clause if c.may_stand_in(low)]
         if not cues:
@@ -176,6 +176,8 @@ def _text_by_cue(
         end = stop.start()
     start += len(re.match(r"[\s,:;–-]*", text[start:end]).group())  # type: ignore[union-attr]
     piece = Span(start, start + len(text[start:end].rstrip(' .,;:”"')))
+    if re.search(r"\b[ap]\.m\Z", piece.of(text)) and text[piece.end : piece.end + 1] == ".":
+        piece = Span(piece.start, piece.end + 1)
     words = piece.of(text).strip()
     if not words or (term.value_says and not says(term.value_says, words)):
         return

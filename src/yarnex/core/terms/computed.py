@@ -321,7 +321,21 @@ def rent_by_area(term: Term, findings: Findings, passages: Passages) -> Computed
     return Computed(money, f"{each:,f} per {unit} a year", tuple(steps), _cites(rent, area))
 
 
+def document_date(term: Term, findings: Findings, passages: Passages) -> Computed | None:
+    """The date that stands at the head of the document, for letters and the like that do not say "dated"."""
+    from yarnex.core.terms.identity import identify
+
+    if findings[term.id].state == "blank":
+        return None  # the document leaves its date open; that of a draft or a cover is another one
+    dated = identify(passages.document).dated
+    found = passages.values_in("date", dated.span) if dated else []
+    if dated is None or not found or not isinstance(found[0].value, DateValue):
+        return None
+    return Computed(found[0].value, dated.quote, ("the date at the head of the document",), (dated,))
+
+
 RULES: dict[str, Rule] = {
+    "document_date": document_date,
     "formula": by_formula,
     "lease_end": lease_end,
     "term_length": term_length,

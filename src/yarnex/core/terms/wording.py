@@ -176,7 +176,10 @@ def _text_by_cue(
         end = stop.start()
     start += len(re.match(r"[\s,:;–-]*", text[start:end]).group())  # type: ignore[union-attr]
     piece = Span(start, start + len(text[start:end].rstrip(' .,;:”"')))
-    if re.search(r"\b[ap]\.m\Z", piece.of(text)) and text[piece.end : piece.end + 1] == ".":
+    if (
+        re.search(r"\b(?:[ap]\.m|Inc|Ltd|Corp|Co|L\.P|p\.l\.c)\Z", piece.of(text))
+        and text[piece.end : piece.end + 1] == "."
+    ):
         piece = Span(piece.start, piece.end + 1)
     words = piece.of(text).strip()
     if not words or (term.value_says and not says(term.value_says, words)):

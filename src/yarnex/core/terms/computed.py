@@ -325,8 +325,9 @@ def document_date(term: Term, findings: Findings, passages: Passages) -> Compute
     """The date that stands at the head of the document, for letters and the like that do not say "dated"."""
     from yarnex.core.terms.identity import identify
 
-    if findings[term.id].state == "blank":
-        return None  # the document leaves its date open; that of a draft or a cover is another one
+    blank = findings[term.id]
+    if blank.state == "blank" and blank.cites[0].span.start < len(passages.text) // 2:
+        return None  # the document leaves its own date open; that of a draft or a cover is another one
     dated = identify(passages.document).dated
     found = passages.values_in("date", dated.span) if dated else []
     if dated is None or not found or not isinstance(found[0].value, DateValue):

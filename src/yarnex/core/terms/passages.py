@@ -209,7 +209,7 @@ class Passages:
     def gaps_in(self, span: Span) -> list[tuple[Span, str]]:
         first = bisect_left(self.gaps, span.start, key=lambda g: g[0].start)
         last = bisect_left(self.gaps, span.end, key=lambda g: g[0].start)
-        return [g for g in self.gaps[first:last] if g[0].end <= span.end]
+        return [g for g in self.gaps[first:last] if g[0].end <= span.end + 1]  # a sentence may end inside a row of dots
 
     # -------------------------------------------------------------- labels
     @cached_property

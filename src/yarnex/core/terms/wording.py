@@ -23,7 +23,7 @@ from yarnex.core.terms.candidates import (
     without_number,
 )
 from yarnex.core.terms.model import Candidate, Term
-from yarnex.core.terms.passages import BLACKED_OUT, BLANK, Passages, Sentence
+from yarnex.core.terms.passages import Passages, Sentence
 from yarnex.core.values import Found, Party, Text, Value, YesNo
 
 REACH = 30  # characters before a cue, and twice as many after the value, whose words may rule it out
@@ -165,6 +165,10 @@ def _text_by_cue(
     if not m:
         return
     start = m.end()
+    for gap, state in passages.gaps_in(Span(start, span.end)):
+        if gap.start - start <= 3:
+            yield gap_candidate(passages, gap, state, weight - 0.15, "cue", why)
+            return
     end = span.end
     if cue.closing is not None:
         stop = cue.closing.search(text, start, span.end)
@@ -184,9 +188,7 @@ def _text_by_cue(
     words = piece.of(text).strip()
     if not words or (term.value_says and not says(term.value_says, words)):
         return
-    if (gap := BLANK.match(words) or BLACKED_OUT.match(words)) and len(words) - gap.end() < 4:
-        yield gap_candidate(passages, piece, "redacted" if "█" in words else "blank", weight - 0.15, "cue", why)
-    elif term.type == "party":
+    if term.type == "party":
         name = party_name(words)
         if name:
             at = start + text[start:end].find(name)

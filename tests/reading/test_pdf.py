@@ -284,6 +284,30 @@ def test_words_under_a_black_bar_are_not_read(pdf):
     assert "at the bank" in text
 
 
+def test_boxes_lie_on_their_words_whatever_the_font_says_of_its_height(pdf):
+    document = read(pdf(lambda c: c.drawString(60, 700, "Rent")))
+    ((page, box),) = document.boxes_of(document.blocks[0].span)
+    assert page == 1
+    assert (round(box.x0), round(box.top), round(box.bottom)) == (60, 133, 144)
+
+
+def test_boxes_hold_where_the_page_inherits_its_size_or_is_cropped(pdf):
+    import pikepdf
+
+    plain = pikepdf.open(
+        io.BytesIO(pdf(lambda c: c.drawString(60, 700, "Rent"), lambda c: c.drawString(60, 700, "Rent")))
+    )
+    plain.Root.Pages.MediaBox = plain.pages[0].MediaBox
+    del plain.pages[0].MediaBox
+    plain.pages[1].CropBox = pikepdf.Array([10, 0, 595, 800])
+    out = io.BytesIO()
+    plain.save(out)
+    document = read(out.getvalue())
+    boxes = {page: (round(box.x0), round(box.top)) for page, box in document.boxes_of(document.blocks[0].span)}
+    boxes |= {page: (round(box.x0), round(box.top)) for page, box in document.boxes_of(document.blocks[-1].span)}
+    assert boxes == {1: (60, 133), 2: (50, 91)}
+
+
 def test_light_words_on_a_dark_ground_stay(pdf):
     def page(c):
         c.setFillGray(0)

@@ -113,6 +113,15 @@ def test_a_line_left_empty_is_blank(find):
     assert (finding.state, finding.value) == ("blank", None)
 
 
+def test_a_blank_elsewhere_is_no_second_statement(find):
+    finding = find(
+        "lease_date",
+        "This Lease is dated 3 April 2026.",
+        "The rating at the date of this Lease is D and its number is ..............",
+    )
+    assert (finding.state, len(finding.cites), finding.working) == ("stated", 1, ())
+
+
 def test_words_blacked_out_are_redacted(find):
     finding = find("deposit_account", "LEASE", "It is held in account number ██████████, and earns interest.")
     assert (finding.state, finding.value) == ("redacted", None)

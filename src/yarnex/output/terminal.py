@@ -63,7 +63,7 @@ def _section(console: Console, section: Section) -> None:
         for row in section.table.rows:
             if row.group and row.group != group:
                 group = row.group
-                table.add_row(Text(visible(group), style="bold green"), *["" for _ in section.table.heads[1:]])
+                table.add_row(Text(visible(group), style="bold"), *["" for _ in section.table.heads[1:]])
             many = len(section.table.heads) > 3
             table.add_row(*[_cell(cell, i == 0, many) for i, cell in enumerate(row.cells)])
         console.print(table)
@@ -109,7 +109,7 @@ def _short(text: str, limit: int = QUOTE) -> str:
 
 
 def _card(console: Console, card: Card) -> None:
-    head = Text(f"{card.tag.upper()}  ", style=STYLES.get(card.tag, ""))
+    head = Text.assemble((f"{card.tag.upper()}  ", STYLES.get(card.tag, "")))
     head.append(visible(card.title), style="bold")
     head.append(f"  {visible(card.about)}", style="dim")
     console.print()

@@ -8,7 +8,6 @@ from __future__ import annotations
 
 import ctypes
 import re
-import struct
 from collections.abc import Callable
 from typing import Any
 
@@ -34,6 +33,7 @@ LIGATURES = str.maketrans(
         "\ufffe": "-",
     }
 )
+ASCENT, DESCENT = 0.78, 0.22  # of the size of type, above and below the line: usual for text faces
 THIN = 2.6  # points: a path flatter than this is a line
 DARK = 70  # of 255: a fill darker than this hides what is under it
 MAX_SEGMENTS = 2000  # of a path; one with more is a drawing, not a table
@@ -47,6 +47,7 @@ def _direct(function: Any, result: Any, *arguments: Any) -> Any:
 
 _P, _I, _F = ctypes.c_void_p, ctypes.c_int, ctypes.c_float
 loose_box = _direct(raw.FPDFText_GetLooseCharBox, _I, _P, _I, _P)
+char_origin = _direct(raw.FPDFText_GetCharOrigin, _I, _P, _I, _P, _P)
 text_object = _direct(raw.FPDFText_GetTextObject, _P, _P, _I)
 font_size = _direct(raw.FPDFText_GetFontSize, ctypes.c_double, _P, _I)
 object_font = _direct(raw.FPDFTextObj_GetFont, _P, _P)
@@ -96,7 +97,7 @@ def _address(pointer: Any) -> int:
 
 def _placer(page: Any) -> Place:
     """A function from PDF coordinates to points from the top left of the page as shown."""
-    left, bottom, right, top = page.get_cropbox() or page.get_mediabox()
+    left, bottom, right, top = page.get_bbox()  # as shown: cropped, and inherited where the page itself names no box
     turn = page.get_rotation()
     if turn == 0:
         return lambda x0, y0, x1, y1: (x0 - left, top - y1, x1 - left, top - y0)
@@ -117,10 +118,11 @@ def _words(text_page: Any, place: Place) -> tuple[list[Word], list[int]]:
     text = bytes(buffer).decode("utf-16-le", "replace").split("\x00", 1)[0]
     exact = len(text) == count
     page = _address(text_page)
-    boxes = (ctypes.c_float * 8)()  # FS_RECTF is left, top, right, bottom; the first and the last letter of a word
-    first_at = ctypes.addressof(boxes)
-    last_at = first_at + 16
-    unpack = struct.Struct("8f").unpack_from
+    origin = (ctypes.c_double * 2)()
+    x_at = ctypes.addressof(origin)
+    y_at = x_at + 8
+    last = (ctypes.c_float * 4)()  # FS_RECTF: left, top, right, bottom
+    last_at = ctypes.addressof(last)
     char_of = raw.FPDFText_GetCharIndexFromTextIndex
     new = tuple.__new__
     styles: dict[int, tuple[float, bool]] = {}
@@ -137,25 +139,24 @@ def _words(text_page: Any, place: Place) -> tuple[list[Word], list[int]]:
         owner = text_object(page, tokens[0][0]) or 0
         one = len(tokens) == 1 or owner == (text_object(page, tokens[-1][0]) or 0)
         for a, b, token in tokens:
-            if not loose_box(page, a, first_at) or not loose_box(page, b - 1, last_at):
+            if not char_origin(page, a, x_at, y_at) or not loose_box(page, b - 1, last_at):
                 continue
             if not one:
                 owner = text_object(page, a) or 0
             style = styles.get(owner)
             if style is None:
                 style = styles[owner] = _style(page, a, owner, fonts)
-            left, upper, right, lower, left2, upper2, right2, lower2 = unpack(boxes)
-            box = place(
-                left if left < left2 else left2,
-                lower if lower < lower2 else lower2,
-                right2 if right2 > right else right,
-                upper if upper > upper2 else upper2,
+            size = style[0] or last[1] - last[3]
+            left, base = (
+                origin  # the height is taken from the line and the size: what fonts say of theirs cannot be relied on
             )
+            right = last[2]
+            box = place(left if left < right else last[0], base - DESCENT * size, right, base + ASCENT * size)
             if not token.isascii() or "\x02" in token:
                 token = token.translate(LIGATURES)
                 if not token:
                     continue
-            words.append(new(Word, (token, *box, style[0] or box[3] - box[1], style[1])))
+            words.append(new(Word, (token, *box, size, style[1])))
             owners.append(owner)
     return words, owners
 
@@ -282,7 +283,7 @@ def _black_out(page: int, count: int, words: list[Word], owners: list[int], bars
             kept.append(word)
         elif hiding not in used and hiding not in shown:
             used.add(hiding)
-            kept.append(_bar_word(bars[hiding], word.size))
+            kept.append(_bar_word(bars[hiding], word.size)._replace(top=word.top, bottom=word.bottom))
     for place, bar in enumerate(bars):
         if place not in used and place not in shown and bar[2] - bar[0] < 400 and bar[3] - bar[1] < 30:
             _insert(kept, _bar_word(bar, min(12.0, bar[3] - bar[1])))

@@ -131,6 +131,7 @@ def _chosen(term: Term, found: list[Candidate], passages: Passages) -> Finding:
             if (
                 len(cites) < 4
                 and other.weight >= 0.7
+                and other.value is not None
                 and all(not same_value(other.value, c.value) for c in [best])
                 and all(not other.quote.span.overlaps(c.span) for c in cites)
             ):

@@ -70,6 +70,7 @@ def mark_headings(drafts: list[Draft], outline_titles: frozenset[str], cover_pag
 
 CONTENTS = re.compile(r"(?:table of )?contents|index|inhalt\Z", re.IGNORECASE)
 LEADER = re.compile(r"(?:\.\s?){4,}|…")
+LED_TO_PAGE = re.compile(r"(?:\.\s?){6,}\s*(?:\d{1,3}|[ivxl]{1,6})\Z")
 LISTED = re.compile(r"\s(?:\d{1,3}|[ivxl]{1,6})\Z")
 
 
@@ -93,7 +94,7 @@ def contents_of(drafts: list[Draft]) -> frozenset[int]:
             listed = LISTED.search(text) and not draft.bold
             if not listed and (len(text) > 160 or draft.lines[0][0] != page):
                 reading = False
-        if reading or len(re.findall(r"(?:\.\s?){8,}", text)) >= 1:
+        if reading or (len(text) < 120 and LED_TO_PAGE.search(text)):
             inside.add(place)
     return frozenset(inside)
 

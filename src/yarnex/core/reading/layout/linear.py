@@ -141,7 +141,7 @@ def lay_out(drafts: list[Draft], furniture: list[Draft], linear: Linear) -> int:
             )
             continue
         span = linear.words(draft.lines, joined)
-        if draft.heading and draft.level and draft.kind != "note":
+        if (draft.heading or draft.kind == "heading") and draft.level and draft.kind != "note":
             while stack and stack[-1][0] >= draft.level:
                 open_sections[stack.pop()[1]][3] = span.start - 1
             open_sections.append(

@@ -10,7 +10,7 @@ from yarnex.core.reading.layout.paragraphs import DIVISION, Draft, number_of
 
 MAX_HEADING = 130  # characters
 RUN_IN = re.compile(r"([A-Z][\w'’“”\" ,;/&()-]{1,70}?)(?:\.|:|\s[–—-])\s+(?=[A-Z“\"(\[])")
-NAME = re.compile(r"\b(?:LIMITED|LTD|LLC|LLP|INC|PLC|DAC|GMBH|L\.P|BETWEEN|WITNESSETH|AND)\b|\d")
+NAME = re.compile(r"\b(?:LIMITED|LTD|LLC|LLP|INC|PLC|DAC|GMBH|L\.P|BETWEEN|WITNESSETH)\b|\A\W*AND\b|\d")
 SMALL = {
     "a",
     "an",
@@ -104,7 +104,7 @@ def _is_heading(draft: Draft, text: str, number: str, rest: str, size: float, ti
         return False
     if text.lower() in titles or (number and rest.lower() in titles):
         return True
-    if re.search(r"(?:\.\s?){4,}|_{3,}|\$\s?\d|[;,]\Z|\b(?:and|or|the|of|to)\Z", text) or (
+    if re.search(r"(?:\.\s?){4,}|_{3,}|\$\s?\d|[;,]\Z|\b(?i:and|or|the|of|to)\Z", text) or (
         re.search(r"\s\d{1,3}\Z", text)
         and draft.size <= size
         and not (number and draft.bold)

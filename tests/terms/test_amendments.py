@@ -109,3 +109,19 @@ def test_a_blank_date_is_not_filled_from_elsewhere(document):
 
     assert document_date(document('LEASE\n\nThis Lease is dated ______ 2026.\n\n"Start" means 1 March 2027.')) == ""
     assert document_date(document("LEASE\n\nThis Lease is made the 3rd day of April 2026 between us.")) == "2026-04-03"
+
+
+@pytest.mark.parametrize(
+    ("line", "day"),
+    [
+        ("Thrapsley, 3 April 2026", "2026-04-03"),
+        ("Date: 3 April 2026", "2026-04-03"),
+        ("Commencement date: 3 April 2026", ""),
+        ("Expiry: 3 April 2026", ""),
+        ("DATED 3 April 2026", "2026-04-03"),
+    ],
+)
+def test_the_date_of_the_paper_is_not_that_of_something_else(document, line, day):
+    from yarnex.core.terms.identity import document_date
+
+    assert document_date(document(f"LEASE\n\n{line}\n\nThe tenant pays the rent.")) == day

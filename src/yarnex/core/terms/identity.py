@@ -134,7 +134,7 @@ def _dated(document: Document) -> Cite | None:
     for item in found:
         before = text[max(0, item.span.start - 50) : item.span.start]
         if re.search(
-            r"\b(?:dated?:?|made|entered into|effective(?: date:?)?|as of|executed)\b(?:\s+(?:as of|on|this|the|and|entered|into|made)\b)*[\s:,]*\Z",
+            r"(?:(?:\A|\n|\b(?:lease|deed|agreement|contract|licence|letter)\s)\W*date:?|\b(?:dated:?|made|entered into|effective(?: date:?)?|as of|executed)\b)(?:\s+(?:as of|on|this|the|and|entered|into|made)\b)*[\s:,]*\Z",
             before,
             re.IGNORECASE,
         ):
@@ -149,6 +149,8 @@ def _stands_alone(document: Document, day: Span) -> bool:
     if block is None:
         return False
     rest = document.text[block.span.start : day.start] + document.text[day.end : block.span.end]
+    if ":" in rest:  # "Commencement date: 1 May" dates something else
+        return bool(re.fullmatch(r"\W*dated?\W*", rest, re.IGNORECASE))
     return len(rest.split()) <= 2 and not re.search(r"[“”\"]|\bmeans\b", rest)
 
 

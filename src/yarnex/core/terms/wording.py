@@ -53,6 +53,8 @@ def from_cues(term: Term, passages: Passages) -> Iterator[Candidate]:
     headed: dict[str, bool] = {}
     typed = term.type in TYPED
     for sentence in passages.sentences:
+        if not typed and passages.document.blocks[sentence.block].kind == "heading":
+            continue  # a heading names a clause; what it says stands below
         low = sentence.low
         cues = [(i, c) for i, c in ranked if c.may_stand_in(low)]
         if in_clause:

@@ -157,7 +157,7 @@ def test_what_recurs_in_the_middle_of_pages_is_text():
 
 
 def test_a_number_alone_at_the_foot_is_a_page_number_even_on_one_page():
-    body, furniture = pages_of([row_at("The rent is paid", 400), row_at("7", 810)])
+    _, furniture = pages_of([row_at("The rent is paid", 400), row_at("7", 810)])
     assert [r.text for r in furniture[0]] == ["7"]
     _, furniture = pages_of([row_at("The rent is paid", 790), row_at("7", 801)])
     assert furniture == [[]], "it stands hard under the text, so it may belong to it"

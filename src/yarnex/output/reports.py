@@ -16,7 +16,7 @@ from yarnex.core.terms import Abstract, Finding
 from yarnex.core.terms.computed import shown_date
 from yarnex.core.terms.identity import document_date, identify
 from yarnex.output.report import Card, Cell, Report, Section, Table, TableRow
-from yarnex.output.wording import STATE_WORDS, own_words, said
+from yarnex.output.wording import STATE_WORDS, counted, own_words, said
 
 MARKS = {
     "differs": "differs",
@@ -84,7 +84,9 @@ def read_report(documents: Sequence[Document], unread: Sequence[UnreadableError]
         for e in unread
     ]
     table = Table(("Document", "Kind", "Title", "Date", "Read"), tuple(rows), (9, 3, 6, 4, 7))
-    lines = (f"{len(passed)} other file(s) of formats that are not read: {', '.join(passed)}",) if passed else ()
+    lines = (
+        (f"{counted(len(passed), 'other file')} of formats that are not read: {', '.join(passed)}",) if passed else ()
+    )
     return Report(
         "Documents", f"{len(documents)} read", (Section("", table=table, lines=lines),), warnings_of((), unread)
     )
@@ -148,9 +150,7 @@ def compare_report(comparison: Comparison, unread: Sequence[UnreadableError] = (
     nowhere = [r.term.label for r in comparison.rows if r.status == "nowhere"]
     lead = [f"{d.path} is laid over {base}: its changes are marked as amended." for d, base in comparison.amendments]
     lines = ("Found in none of them: " + ", ".join(map(_small, nowhere)) + ".",) if nowhere else ()
-    differ = sum(r.status == "differs" for r in shown)
-    gaps = sum(any(not c.found for c in r.cells) for r in shown)
-    about = f"{len(comparison.documents)} documents; {len(shown)} terms, of which {differ} differ and {gaps} are missing somewhere"
+    about = f"{counted(len(comparison.documents), 'document')}; {comparison.tally}"
     section = Section("", tuple(lead), _comparison_table(comparison, shown), lines=lines)
     documents = [*comparison.documents, *(d for d, _ in comparison.amendments)]
     return Report("Comparison", about, (section,), warnings_of(documents, unread))
@@ -176,7 +176,7 @@ def _flag_sections(flags: Sequence[Flag]) -> list[Section]:
 def flags_report(
     flags: Sequence[Flag], documents: Sequence[Document], label: str, unread: Sequence[UnreadableError] = ()
 ) -> Report:
-    about = f"{label}; {len(flags)} points in {len(documents)} document(s)"
+    about = f"{label}; {counted(len(flags), 'point')} in {counted(len(documents), 'document')}"
     sections = _flag_sections(flags) or [Section("", lines=("No rule of the rulebook holds for these documents.",))]
     return Report("Red flags and strengths", about, tuple(sections), warnings_of(documents, unread))
 
@@ -269,5 +269,5 @@ def briefing_report(briefing: Briefing) -> Report:
     sections.append(
         Section("How this was made", tuple(made), Table(("File", "Read", "Words", "SHA-256"), files, (8, 5, 3, 8)))
     )
-    about = f"{len(briefing.comparison.documents)} document(s) compared, {len(briefing.flags)} points raised, as of {shown_date(briefing.as_of)}"
+    about = f"{counted(len(briefing.comparison.documents), 'document')} compared, {counted(len(briefing.flags), 'point')} raised, as of {shown_date(briefing.as_of)}"
     return Report(briefing.title, about, tuple(sections), warnings_of(briefing.documents, briefing.unread))

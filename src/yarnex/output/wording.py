@@ -89,6 +89,11 @@ def _period(start: str, end: str) -> str:
     return start if not end or start == end else f"{start} to {end}"
 
 
+def counted(count: int, noun: str) -> str:
+    """A number of things: "1 document", "3 documents"."""
+    return f"{count} {noun}{'s' * (count != 1)}"
+
+
 def one_line(text: str) -> str:
     """Words on one line: line ends and tabs of the linear text become blanks."""
     return " ".join(text.split())

@@ -129,22 +129,19 @@ def _summary(
     lines.append("Flags: " + (", ".join(parts) or "none") + ".")
     for document in comparison.documents:
         mine = [f for f in flags if f.document is document and f.rule.severity == "high"]
-        if mine:
-            lines.append(
-                f"{document.name}: " + "; ".join(f.rule.label[:1].lower() + f.rule.label[1:] for f in mine) + "."
-            )
+        high = "; ".join(f.rule.label[:1].lower() + f.rule.label[1:] for f in mine)
+        lines.append(f"{document.name}: {high or 'nothing of high severity'}.")
     ahead = [d for d in dates if not d.past]
     if ahead:
         first = ahead[0]
         lines.append(
             f"Next date: {first.day.day} {first.day:%B %Y}, {first.what.lower()} ({first.finding.document.name})."
         )
-    differing = sum(row.status in ("differs", "gap") for row in comparison.rows)
     if len(comparison.documents) > 1:
-        lines.append(f"{differing} of {len(comparison.rows)} terms differ or are missing in some documents.")
+        lines.append(f"{comparison.tally}.")
     if questions:
         kinds = Counter(q.kind.replace("_", " ") for q in questions)
         lines.append("Open: " + ", ".join(f"{n} {k}" for k, n in kinds.items()) + ".")
     if unread:
-        lines.append(f"{len(unread)} file(s) could not be read.")
+        lines.append(f"{len(unread)} file{'s' * (len(unread) != 1)} could not be read.")
     return tuple(lines)

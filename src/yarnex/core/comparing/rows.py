@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Sequence
 from dataclasses import dataclass
 
@@ -40,6 +41,15 @@ class Comparison:
     documents: tuple[Document, ...]
     amendments: tuple[tuple[Document, str], ...]
     rows: tuple[Row, ...]
+
+    @property
+    def tally(self) -> str:
+        """How the terms stand, in one line: "99 of 130 terms stated: 15 the same, 29 differ, ..."."""
+        count = Counter(row.status for row in self.rows)
+        stated = len(self.rows) - count[NOWHERE]
+        said = {SAME: "the same", DIFFERS: "differ", WORDING: "in words to read side by side", GAP: "in some only"}
+        parts = ", ".join(f"{count[status]} {words}" for status, words in said.items() if count[status])
+        return f"{stated} of {len(self.rows)} terms stated" + (f": {parts}" if parts else "")
 
 
 def compare(abstracts: Sequence[Abstract]) -> Comparison:

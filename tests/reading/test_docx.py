@@ -80,6 +80,7 @@ def test_automatic_numbers_are_worked_out():
         ("upperLetter", "%1)", ["A)", "B)", "C)"]),
         ("decimalZero", "%1", ["01", "02", "03"]),
         ("ordinalText", "%1 Schedule", ["First Schedule", "Second Schedule", "Third Schedule"]),
+        ("cardinalText", "Part %1", ["Part One", "Part Two", "Part Three"]),
         ("bullet", "•", ["", "", ""]),
     ],
 )

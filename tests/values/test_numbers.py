@@ -136,3 +136,19 @@ def test_counts_have_spans():
 def test_any_text_gives_numbers_inside_it(text):
     for found in find_counts(text):
         assert 0 <= found.span.start < found.span.end <= len(text)
+
+
+@given(st.integers(0, 99))
+def test_names_of_numbers_read_back(n):
+    from yarnex.core.number_names import ORDINALS, spelled
+
+    assert read_words(spelled(n)) == n
+    last = spelled(n, ordinal=True).rpartition("-")[2]
+    assert n == 0 or ORDINALS[last] == (n % 10 if "-" in spelled(n, ordinal=True) else n)
+
+
+@pytest.mark.parametrize("n", [-1, 100])
+def test_numbers_without_a_name(n):
+    from yarnex.core.number_names import spelled
+
+    assert spelled(n) == ""

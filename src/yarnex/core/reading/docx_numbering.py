@@ -7,26 +7,10 @@ from dataclasses import dataclass, field
 
 from lxml import etree
 
+from yarnex.core.number_names import spelled
 from yarnex.core.reading.docx_styles import Style
 from yarnex.core.reading.layout.furniture import to_roman
 from yarnex.core.reading.names import W, attribute, switched_on
-
-ORDINALS = [
-    "zeroth",
-    "first",
-    "second",
-    "third",
-    "fourth",
-    "fifth",
-    "sixth",
-    "seventh",
-    "eighth",
-    "ninth",
-    "tenth",
-    "eleventh",
-    "twelfth",
-]
-CARDINALS = ["zero", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve"]
 
 
 @dataclass(slots=True)
@@ -107,10 +91,8 @@ def _formatted(value: int, form: str) -> str:
         return to_roman(value) if form == "lowerRoman" else to_roman(value).upper()
     if form == "decimalZero":
         return f"{value:02d}"
-    if form == "ordinalText" and value < len(ORDINALS):
-        return ORDINALS[value].capitalize()
-    if form == "cardinalText" and value < len(CARDINALS):
-        return CARDINALS[value].capitalize()
+    if form in ("ordinalText", "cardinalText"):
+        return spelled(value, ordinal=form == "ordinalText").capitalize() or str(value)
     return str(value)
 
 

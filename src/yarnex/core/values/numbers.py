@@ -7,39 +7,9 @@ from collections.abc import Iterator
 from decimal import Decimal
 
 from yarnex.core.document import Span
+from yarnex.core.number_names import ORDINALS, TENS, UNITS
 from yarnex.core.values.types import Found
 
-UNITS = {
-    w: i
-    for i, w in enumerate(
-        [
-            "zero",
-            "one",
-            "two",
-            "three",
-            "four",
-            "five",
-            "six",
-            "seven",
-            "eight",
-            "nine",
-            "ten",
-            "eleven",
-            "twelve",
-            "thirteen",
-            "fourteen",
-            "fifteen",
-            "sixteen",
-            "seventeen",
-            "eighteen",
-            "nineteen",
-        ]
-    )
-}
-TENS = {
-    w: 10 * i
-    for i, w in enumerate(["twenty", "thirty", "forty", "fifty", "sixty", "seventy", "eighty", "ninety"], start=2)
-}
 SCALES = {
     "hundred": 100,
     "thousand": 1_000,
@@ -48,38 +18,6 @@ SCALES = {
     "lakh": 100_000,
     "crore": 10_000_000,
 }
-ORDINALS = (
-    {
-        w: i
-        for i, w in enumerate(
-            [
-                "zeroth",
-                "first",
-                "second",
-                "third",
-                "fourth",
-                "fifth",
-                "sixth",
-                "seventh",
-                "eighth",
-                "ninth",
-                "tenth",
-                "eleventh",
-                "twelfth",
-                "thirteenth",
-                "fourteenth",
-                "fifteenth",
-                "sixteenth",
-                "seventeenth",
-                "eighteenth",
-                "nineteenth",
-            ]
-        )
-        if i
-    }
-    | {w[:-1] + "ieth": v for w, v in TENS.items()}
-    | {"hundredth": 100}
-)
 FRACTIONS = {
     "half": Decimal("0.5"), "third": Decimal(1) / 3, "quarter": Decimal("0.25"), "quarters": Decimal("0.25"),
     "thirds": Decimal(1) / 3, "halves": Decimal("0.5"),

@@ -332,6 +332,14 @@ def test_show_marks_the_words(yarnex, premises, tmp_path):
     assert (tmp_path / "page.png").read_bytes().startswith(b"\x89PNG")
 
 
+@pytest.mark.parametrize("command", ["abstract", "compare", "flags", "brief"])
+def test_a_paper_of_another_kind_is_named(yarnex, tmp_path, command):
+    (tmp_path / "cake.txt").write_text("RECIPE\n\nTake two eggs and a pound of flour, and bake for an hour.\n")
+    done = yarnex(command, "cake.txt")
+    assert done.returncode == 0
+    assert done.stderr == "cake.txt: not recognised as a lease; read as one all the same, so check that this fits\n"
+
+
 def test_without_documents_the_current_folder_is_read(yarnex, tmp_path):
     (tmp_path / "lease.txt").write_text(LEASE)
     assert "lease.txt" in yarnex("read").stdout

@@ -71,8 +71,8 @@ def reports(filled):
     unread = [UnreadableError("locked with a password", where="b.pdf", do="unlock it")]
     return {
         "abstract": abstract_report(filled, why=True),
-        "compare": compare_report(compare(filled)),
-        "flags": flags_report(apply_rules(filled, book, AS_OF), [a.document for a in filled], book.label),
+        "compare": compare_report(compare(filled), filled),
+        "flags": flags_report(apply_rules(filled, book, AS_OF), filled, book.label),
         "brief": briefing_report(brief(filled, book, AS_OF, unread)),
         "read": read_report([a.document for a in filled], unread, ["x.exe"]),
     }
@@ -152,6 +152,19 @@ def test_the_briefing_has_all_its_parts(reports):
     ):
         assert part in titles
     assert any("locked with a password" in w for w in reports["brief"].warnings)
+
+
+def test_a_paper_of_another_kind_is_said_to_be_one(document):
+    papers = [document("RECIPE\n\nTake two eggs.", "cake.txt"), document(PLAIN, "plain.txt")]
+    filled = abstract_all(papers, load_sheet("lease"))
+    for report in (
+        abstract_report(filled),
+        compare_report(compare(filled), filled),
+        flags_report([], filled, "Review"),
+    ):
+        assert [w for w in report.warnings if "not recognised as a lease" in w] == [
+            "cake.txt: not recognised as a lease; read as one all the same, so check that this fits"
+        ]
 
 
 def test_rents_by_different_areas_are_compared(filled):

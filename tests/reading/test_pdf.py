@@ -346,7 +346,7 @@ def test_a_page_that_is_a_picture_is_said(pdf):
     assert [p.state for p in document.pages] == ["text", "no_text", "no_text"]
     assert document.pages_read == 1
     (problem,) = document.problems
-    assert str(problem) == "page 2-3: a picture without text; have it recognised (OCR) or read it by eye"
+    assert str(problem) == "pages 2-3: a picture without text; have it recognised (OCR) or read it by eye"
 
 
 def test_a_blank_page_is_no_problem(pdf):

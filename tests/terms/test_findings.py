@@ -88,6 +88,7 @@ def test_what_is_found(find, term, words, value):
         ("service_charge_cap", "To pay on demand 62 per cent of all costs that the Landlord incurs."),
         ("opening_hours", "No sign visible from Bobbin Lane or the canal, except on the gate."),
         ("renewal_options", "The Tenant has no right to renew this Lease."),
+        ("deposit_return_days", "Within ten days of a request the Tenant shall return the plans and papers."),
     ],
 )
 def test_what_must_not_be_found(find, term, words):

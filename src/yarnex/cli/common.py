@@ -183,7 +183,11 @@ def deliver(
 
 
 def abstracts_of(documents: Sequence[Document], sheet: str) -> Any:
-    """Filled sheets of the documents, amendments laid over what they amend."""
+    """Filled sheets of the documents, amendments laid over what they amend; says which look like something else."""
     from yarnex.core.terms import abstract_all, load_sheet
+    from yarnex.output.reports import misfits
 
-    return abstract_all(documents, load_sheet(sheet))
+    filled = abstract_all(documents, load_sheet(sheet))
+    for line in misfits(filled):
+        say(line)
+    return filled

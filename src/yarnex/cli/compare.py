@@ -39,10 +39,11 @@ def compare(
 
         check_out(out, docs, force)
         got = read_docs(docs, quiet)
-        result = set_side_by_side(abstracts_of(got.documents, sheet))
+        filled = abstracts_of(got.documents, sheet)
+        result = set_side_by_side(filled)
         deliver(
             lambda: json_form.run("compare", got.documents, got.unread, sheet=sheet, comparison=json_form.comparison(result)),
-            lambda: compare_report(result, got.unread),
+            lambda: compare_report(result, filled, got.unread),
             as_json=as_json, out=out, no_color=no_color, quiet=quiet,
         )  # fmt: skip
         raise typer.Exit(got.exit_code)

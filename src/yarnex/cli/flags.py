@@ -45,10 +45,11 @@ def flags(
         book = load_rulebook(rules, load_sheet(sheet))
         check_out(out, docs, force)
         got = read_docs(docs, quiet)
-        raised = apply_rules(abstracts_of(got.documents, sheet), book, today)
+        filled = abstracts_of(got.documents, sheet)
+        raised = apply_rules(filled, book, today)
         deliver(
             lambda: json_form.run("flags", got.documents, got.unread, rulebook=book.name, as_of=today.isoformat(), flags=json_form.flags(raised)),
-            lambda: flags_report(raised, got.documents, book.label, got.unread),
+            lambda: flags_report(raised, filled, book.label, got.unread),
             as_json=as_json, out=out, no_color=no_color, quiet=quiet,
         )  # fmt: skip
         raise typer.Exit(got.exit_code)

@@ -12,7 +12,7 @@ def render(report: Report) -> str:
     out = [f"# {_plain(report.title)}", ""]
     if report.about:
         out += [_plain(report.about) + ".", ""]
-    out += [f"> Not everything was read: {_plain(w)}" for w in report.warnings]
+    out += [f"> {_plain(w)}" for w in report.warnings]
     if report.warnings:
         out.append("")
     notes: list[Cite] = []

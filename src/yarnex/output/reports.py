@@ -50,12 +50,21 @@ def _small(label: str) -> str:
 
 def warnings_of(documents: Sequence[Document], unread: Sequence[UnreadableError]) -> tuple[str, ...]:
     """A line for everything that was not read."""
-    lines = [str(error) for error in unread]
+    lines = [f"Not everything was read: {error}" for error in unread]
     for document in documents:
         for problem in document.problems:
             if problem.serious:
-                lines.append(f"{document.path}: {problem} ({coverage(document)} read)")
+                lines.append(f"Not everything was read: {document.path}: {problem} ({coverage(document)} read)")
     return tuple(lines)
+
+
+def misfits(abstracts: Sequence[Abstract]) -> tuple[str, ...]:
+    """A line for every document that does not look like what its sheet is made for."""
+    return tuple(
+        f"{a.document.path}: not recognised as a {a.sheet.label.lower()}; read as one all the same, so check that this fits"
+        for a in abstracts
+        if a.sheet.kinds and identify(a.document).kind not in a.sheet.kinds
+    )
 
 
 def read_report(documents: Sequence[Document], unread: Sequence[UnreadableError], passed: Sequence[str]) -> Report:
@@ -126,7 +135,8 @@ def abstract_report(
             lines.append("Not found: " + ", ".join(_small(f.term.label) for f in missing) + ".")
         table = Table(("Term", "What the document says", "State"), tuple(rows), (6, 17, 3))
         sections.append(Section(item.document.path, tuple(about), table, lines=tuple(lines)))
-    return Report("Abstract", "", tuple(sections), warnings_of([a.document for a in abstracts], unread))
+    warnings = warnings_of([a.document for a in abstracts], unread) + misfits(abstracts)
+    return Report("Abstract", "", tuple(sections), warnings)
 
 
 def _comparison_table(comparison: Comparison, rows: Sequence[Row]) -> Table:
@@ -145,7 +155,9 @@ def _comparison_table(comparison: Comparison, rows: Sequence[Row]) -> Table:
     return Table(heads, tuple(out), (4, *(7 for _ in comparison.documents)))
 
 
-def compare_report(comparison: Comparison, unread: Sequence[UnreadableError] = ()) -> Report:
+def compare_report(
+    comparison: Comparison, abstracts: Sequence[Abstract], unread: Sequence[UnreadableError] = ()
+) -> Report:
     shown = [r for r in comparison.rows if r.status != "nowhere"]
     nowhere = [r.term.label for r in comparison.rows if r.status == "nowhere"]
     lead = [f"{d.path} is laid over {base}: its changes are marked as amended." for d, base in comparison.amendments]
@@ -153,7 +165,7 @@ def compare_report(comparison: Comparison, unread: Sequence[UnreadableError] = (
     about = f"{counted(len(comparison.documents), 'document')}; {comparison.tally}"
     section = Section("", tuple(lead), _comparison_table(comparison, shown), lines=lines)
     documents = [*comparison.documents, *(d for d, _ in comparison.amendments)]
-    return Report("Comparison", about, (section,), warnings_of(documents, unread))
+    return Report("Comparison", about, (section,), warnings_of(documents, unread) + misfits(abstracts))
 
 
 def _flag_card(flag: Flag) -> Card:
@@ -174,11 +186,14 @@ def _flag_sections(flags: Sequence[Flag]) -> list[Section]:
 
 
 def flags_report(
-    flags: Sequence[Flag], documents: Sequence[Document], label: str, unread: Sequence[UnreadableError] = ()
+    flags: Sequence[Flag], abstracts: Sequence[Abstract], label: str, unread: Sequence[UnreadableError] = ()
 ) -> Report:
+    documents = [a.document for a in abstracts]
     about = f"{label}; {counted(len(flags), 'point')} in {counted(len(documents), 'document')}"
     sections = _flag_sections(flags) or [Section("", lines=("No rule of the rulebook holds for these documents.",))]
-    return Report("Red flags and strengths", about, tuple(sections), warnings_of(documents, unread))
+    return Report(
+        "Red flags and strengths", about, tuple(sections), warnings_of(documents, unread) + misfits(abstracts)
+    )
 
 
 def briefing_report(briefing: Briefing) -> Report:
@@ -270,4 +285,9 @@ def briefing_report(briefing: Briefing) -> Report:
         Section("How this was made", tuple(made), Table(("File", "Read", "Words", "SHA-256"), files, (8, 5, 3, 8)))
     )
     about = f"{counted(len(briefing.comparison.documents), 'document')} compared, {counted(len(briefing.flags), 'point')} raised, as of {shown_date(briefing.as_of)}"
-    return Report(briefing.title, about, tuple(sections), warnings_of(briefing.documents, briefing.unread))
+    return Report(
+        briefing.title,
+        about,
+        tuple(sections),
+        warnings_of(briefing.documents, briefing.unread) + misfits(briefing.abstracts),
+    )

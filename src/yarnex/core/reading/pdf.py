@@ -155,7 +155,7 @@ def _page_problems(pages: list[PageMarks]) -> list[Problem]:
     ):
         numbers = [p.number for p in pages if p.state == state]
         if numbers:
-            out.append(Problem(what, f"page {_ranges(numbers)}", do))
+            out.append(Problem(what, f"page{'s' * (len(numbers) > 1)} {_ranges(numbers)}", do))
     return out
 
 

@@ -69,7 +69,9 @@ def from_cues(term: Term, passages: Passages) -> Iterator[Candidate]:
         words = sentence.span.of(passages.text)
         if not typed and says(term.excludes, words):
             continue
-        if (term.by and subject_of(words) not in ("", term.by)) or (term.requires and not says(term.requires, words)):
+        if term.by and subject_of(words) not in ("", term.by):
+            continue
+        if term.requires and not says(term.requires, words) and not says(term.requires, sentence.headings):
             continue
         if sentence.headings not in bonuses:
             bonuses[sentence.headings] = context_bonus(term, sentence.headings)

@@ -23,7 +23,7 @@ from yarnex.core.values import DateValue, Duration, ListOf, Money, Percent, Quan
 from yarnex.output import as_json, html, markdown, table_csv, write
 from yarnex.output.reports import abstract_report, briefing_report, compare_report, flags_report, read_report
 from yarnex.output.safe import no_formula, visible
-from yarnex.output.terminal import show
+from yarnex.output.terminal import cut_quote, show
 from yarnex.output.wording import shown
 
 D = Decimal
@@ -152,6 +152,19 @@ def test_the_briefing_has_all_its_parts(reports):
     ):
         assert part in titles
     assert any("locked with a password" in w for w in reports["brief"].warnings)
+
+
+@given(
+    st.lists(st.sampled_from(["the", "rent", "is", "paid", "quarterly,", "each"]), min_size=1, max_size=80), st.data()
+)
+def test_a_cut_quote_keeps_the_words_in_sight_and_adds_none(tokens, data):
+    quote = " ".join(tokens)
+    start = data.draw(st.integers(0, len(tokens) - 1))
+    words = " ".join(tokens[start : start + data.draw(st.integers(1, 4))])
+    cut = cut_quote(quote, words, 60)
+    assert words in cut
+    assert cut.removeprefix("… ").removesuffix(" …") in quote
+    assert len(cut) <= 60 + 6
 
 
 def test_a_paper_of_another_kind_is_said_to_be_one(document):

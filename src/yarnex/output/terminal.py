@@ -100,12 +100,27 @@ def _cell(cell: Cell, first: bool, many: bool) -> Text:
             said = one_line(cell.text)
             out.append(f"\n[{visible(_place(cite, False))}]", style="dim")
             if (quote not in (said, cell.quote) and said[:60] not in quote[:90]) or len(said) < 30:
-                out.append(f" “{visible(_short(quote))}”", style="dim")
+                out.append(f" “{visible(cut_quote(quote, cell.quote or said))}”", style="dim")
     return out
 
 
-def _short(text: str, limit: int = QUOTE) -> str:
-    return text if len(text) <= limit else text[: limit - 2].rsplit(" ", 1)[0] + " …"
+def cut_quote(quote: str, words: str = "", limit: int = QUOTE) -> str:
+    """A quote of some `limit` characters that keeps the words it is quoted for in sight.
+
+    >>> cut_quote("one two three four five six", "five", 16)
+    '… four five …'
+    """
+    if len(quote) <= limit:
+        return quote
+    at = quote.lower().find(words.lower()) if words and len(words) < limit else -1
+    if at + len(words) <= limit - 2:
+        return quote[: limit - 2].rsplit(" ", 1)[0] + " …"
+    end = min(len(quote), at + len(words) + limit // 6)
+    tail = quote[at + len(words) : end]
+    if end < len(quote):
+        tail = tail.rpartition(" ")[0] + " …"
+    lead = quote[max(0, end - limit) : at].partition(" ")[2]
+    return f"… {lead}{quote[at : at + len(words)]}{tail}"
 
 
 def _card(console: Console, card: Card) -> None:
@@ -123,7 +138,7 @@ def _card(console: Console, card: Card) -> None:
             Padding(
                 Text.assemble(
                     (f"[{visible(cite.place)}] ", "dim"),
-                    (f"“{visible(_short(one_line(cite.quote), CARD_QUOTE))}”", "italic"),
+                    (f"“{visible(cut_quote(one_line(cite.quote), limit=CARD_QUOTE))}”", "italic"),
                 ),
                 (0, 0, 0, 2),
             )

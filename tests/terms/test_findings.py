@@ -114,6 +114,21 @@ def test_a_line_left_empty_is_blank(find):
     assert (finding.state, finding.value) == ("blank", None)
 
 
+@pytest.mark.parametrize(
+    ("line", "blanks"),
+    [
+        ("Parking spaces . . . . . . . . . . . . 12", 0),
+        ("Parking spaces ............ 12 Repairs ............ iv", 0),
+        ("Parking spaces: ............", 1),
+        ("Parking spaces: ............ for cars", 1),
+        ("Dated ............ 2026", 1),
+        ("Term: ............ years from 3 May", 1),
+    ],
+)
+def test_dots_that_lead_to_a_page_number_are_no_blank(document, line, blanks):
+    assert len(Passages(document(f"LEASE\n\n{line}\n\nThe tenant pays.")).gaps) == blanks
+
+
 def test_a_blank_elsewhere_is_no_second_statement(find):
     finding = find(
         "lease_date",

@@ -32,6 +32,9 @@ BLANK = re.compile(
     r"|\bTBC\b|\bto be (?:advised|inserted|confirmed)\b",
     re.IGNORECASE,
 )
+LED_TO = re.compile(
+    r"(?<=[.…\s])[ \t]*(?:\d{1,3}|[ivxl]{1,6})(?![\w.])(?=[ \t]*(?:\n|\Z|[A-Z\d]))"
+)  # dots that lead to a page
 BLACKED_OUT = re.compile(r"█[█\s]*")
 _quoted = r"[\"“”](?P<{0}>[^\"“”]{{2,60}})[\"”“]"
 _definition = re.compile(
@@ -203,7 +206,7 @@ class Passages:
         """Blank form lines and blacked-out stretches, with their state."""
         body = self.text[: self.document.body_end]
         out = [(Span(m.start(), m.start() + len(m.group().rstrip())), "redacted") for m in BLACKED_OUT.finditer(body)]
-        out += [(Span(*m.span()), "blank") for m in BLANK.finditer(body)]
+        out += [(Span(*m.span()), "blank") for m in BLANK.finditer(body) if not LED_TO.match(body, m.end())]
         return sorted(out)
 
     def gaps_in(self, span: Span) -> list[tuple[Span, str]]:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import io
+import os
 import subprocess
 import sys
 from collections.abc import Callable
@@ -40,12 +41,14 @@ def yarnex(tmp_path: Path) -> Callable[..., subprocess.CompletedProcess[str]]:
     """The installed program, run in a temporary folder."""
 
     def run(*arguments: object, cwd: Path | None = None, **options: object) -> subprocess.CompletedProcess[str]:
+        environment = options.pop("env", os.environ) | {"YARNEX_CACHE": str(tmp_path / ".cache")}
         return subprocess.run(
             [str(PROGRAM), *map(str, arguments)],
             cwd=cwd or tmp_path,
             capture_output=True,
             text=True,
             timeout=120,
+            env=environment,
             **options,
         )
 

@@ -184,10 +184,10 @@ BAD = {
         lambda pdf: pdf(lambda c: c.drawString(50, 700, "words"))[:300],
         "not a complete PDF; fetch or export the file again",
     ),
-    "pictures.pdf": (pictures, "a picture without text, 0 of 2 pages read; have it recognised (OCR) or read it by eye"),
+    "pictures.pdf": (pictures, "a picture without text that could be read, 0 of 2 pages read; look at it in the file"),
     "fake.docx": (
         lambda pdf: b"no zip",
-        "not a complete Word file (.docx); open it in a word processor and save it again",
+        "not a complete Word file (.docx); open it in its own program and save it again",
     ),
     "strange.txt": (lambda pdf: bytes(range(256)) * 30, "not text in any known encoding; save it as UTF-8 text"),
 }
@@ -222,7 +222,7 @@ def test_nothing_readable_at_all(yarnex, tmp_path, pdf, name):
     ("arguments", "code", "message"),
     [
         (["abstract", "none.pdf"], 2, "none.pdf: no such file or folder; check the name"),
-        (["abstract", "folder"], 3, "folder: no documents in it; yarnex reads .pdf, .docx, .txt, .md"),
+        (["abstract", "folder"], 3, "folder: no documents in it; yarnex reads .pdf, .docx, "),
         (["abstract", "lease.txt", "--sheet", "loan"], 2, "loan: no such file; name a file or one of: lease"),
         (["abstract", "lease.txt", "--sheet", "broken.yaml"], 2, "broken.yaml, line 4, type: 'sum' is none of"),
         (["flags", "lease.txt", "--rules", "rules.yaml"], 2, "rules.yaml, line 5: 'moon' is no term of the sheet 'lease'"),

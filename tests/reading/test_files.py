@@ -29,8 +29,10 @@ def test_a_missing_path_is_said(tmp_path):
         ("a.pdf", b" \n", "an empty file"),
         ("a.pdf", b"words", "not a complete PDF"),
         ("a.docx", b"words", "not a complete Word file"),
-        ("a.png", b"\x89PNG", ".png is not a format that can be read"),
-        ("a.xlsx", b"PK\x03\x04", ".xlsx is not a format that can be read"),
+        ("a.png", b"\x89PNG", "not a complete PNG file"),
+        ("a.heic", b"\x00\x00", ".heic is not a format that can be read"),
+        ("a.xlsx", b"PK\x03\x04", "not a complete workbook"),
+        ("a.zip", b"PK\x03\x04", "not a complete ZIP archive"),
     ],
 )
 def test_each_way_in_which_a_file_cannot_be_read(tmp_path, name, data, what):

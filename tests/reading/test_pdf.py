@@ -268,7 +268,10 @@ def test_a_list_of_contents_begins_no_sections(pdf):
             lambda c: lines(c, ["1. PART NUMBER 1"], font="Times-Bold") and lines(c, prose("It says that", 6), y=730),
         )
     )
-    assert [(s.number, document.pages_of(s.span)[0]) for s in document.sections] == [("1", 2)]
+    assert [(s.name, document.pages_of(s.span)[0]) for s in document.sections] == [
+        ("CONTENTS", 1),
+        ("1 PART NUMBER 1", 2),
+    ]
 
 
 def test_words_under_a_black_bar_are_not_read(pdf):
@@ -346,7 +349,7 @@ def test_a_page_that_is_a_picture_is_said(pdf):
     assert [p.state for p in document.pages] == ["text", "no_text", "no_text"]
     assert document.pages_read == 1
     (problem,) = document.problems
-    assert str(problem) == "pages 2-3: a picture without text; have it recognised (OCR) or read it by eye"
+    assert str(problem) == "pages 2-3: a picture without text that could be read; look at it in the file"
 
 
 def test_a_blank_page_is_no_problem(pdf):

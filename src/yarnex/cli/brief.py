@@ -4,29 +4,11 @@ from __future__ import annotations
 
 import typer
 
-from yarnex.cli.common import (
-    AsJson,
-    AsOf,
-    Docs,
-    Force,
-    NoColor,
-    Out,
-    Quiet,
-    RulesName,
-    SheetName,
-    abstracts_of,
-    check_out,
-    day,
-    deliver,
-    read_docs,
-    shown_to_user,
-)
+from yarnex.cli.common import AsOf, RulesName, Run, SheetName, abstracts_of, day, on_documents
 
 
-def brief(
-    docs: Docs = None, rules: RulesName = "lease", sheet: SheetName = "lease", as_of: AsOf = None, as_json: AsJson = False, out: Out = None,
-    force: Force = False, quiet: Quiet = False, no_color: NoColor = False,
-) -> None:  # fmt: skip
+@on_documents
+def brief(run: Run, rules: RulesName = "lease", sheet: SheetName = "lease", as_of: AsOf = None) -> None:
     """A briefing to hand over.
 
     What the documents are, the cited comparison, flags by severity, key dates, open questions, how it was made.
@@ -35,21 +17,19 @@ def brief(
 
     Example: yarnex brief premises/ -o briefing.html
     """
-    with shown_to_user():
-        from yarnex.core.briefing import brief as build
-        from yarnex.core.flags import load_rulebook
-        from yarnex.core.terms import load_sheet
-        from yarnex.output import as_json as json_form
-        from yarnex.output.reports import briefing_report
+    from yarnex.core.briefing import brief as build
+    from yarnex.core.flags import load_rulebook
+    from yarnex.core.terms import load_sheet
+    from yarnex.output import as_json as json_form
+    from yarnex.output.reports import briefing_report
 
-        today = day(as_of)
-        book = load_rulebook(rules, load_sheet(sheet))
-        check_out(out, docs, force)
-        got = read_docs(docs, quiet)
-        made = build(abstracts_of(got.documents, sheet), book, today, got.unread)
-        deliver(
-            lambda: json_form.run("brief", got.documents, got.unread, briefing=json_form.briefing(made)),
-            lambda: briefing_report(made),
-            as_json=as_json, out=out, no_color=no_color, quiet=quiet,
-        )  # fmt: skip
-        raise typer.Exit(got.exit_code)
+    today = day(as_of)
+    book = load_rulebook(rules, load_sheet(sheet))
+    run.check_out()
+    got = run.read()
+    made = build(abstracts_of(got.documents, sheet), book, today, got.unread)
+    run.deliver(
+        lambda: json_form.run("brief", got.documents, got.unread, briefing=json_form.briefing(made)),
+        lambda: briefing_report(made),
+    )
+    raise typer.Exit(got.exit_code)

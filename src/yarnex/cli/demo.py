@@ -8,12 +8,16 @@ from typing import Annotated
 
 import typer
 
-from yarnex.cli.common import Force, NoColor, say, shown_to_user
+from yarnex.cli.common import FORCE, NO_COLOR, say, shown_to_user
 
 Folder = Annotated[Path, typer.Argument(help="The folder to make.")]
 
 
-def demo(folder: Folder = Path("yarnex-demo"), force: Force = False, no_color: NoColor = False) -> None:
+def demo(
+    folder: Folder = Path("yarnex-demo"),
+    force: Annotated[bool, FORCE] = False,
+    no_color: Annotated[bool, NO_COLOR] = False,
+) -> None:
     """Try it on made-up documents.
 
     Copies the demo documents into a folder and runs the example of the README on them, saying each command.
@@ -34,6 +38,7 @@ def demo(folder: Folder = Path("yarnex-demo"), force: Force = False, no_color: N
         lease = f"{premises.as_posix()}/canal-works.pdf"
         steps = [
             ["read", premises.as_posix()],
+            ["outline", lease, "--depth", "1"],
             ["abstract", lease],
             ["compare", premises.as_posix(), "-o", f"{folder.as_posix()}/premises.html"],
             ["flags", premises.as_posix()],

@@ -15,6 +15,7 @@ from yarnex.cli.common import INTERRUPTED, WRONG_USE
 from yarnex.cli.compare import compare
 from yarnex.cli.demo import demo
 from yarnex.cli.flags import flags
+from yarnex.cli.outline import outline
 from yarnex.cli.read import read
 from yarnex.cli.show import show
 
@@ -25,7 +26,7 @@ app = typer.Typer(
     name="yarnex", no_args_is_help=True, add_completion=False, pretty_exceptions_enable=False, rich_markup_mode=None,
     help="Key terms, comparisons and red flags from contracts and leases, each with its page and words. Runs on this machine only.",
 )  # fmt: skip
-for command in (read, abstract, compare, flags, brief, show, demo):
+for command in (read, outline, show, abstract, compare, flags, brief, demo):
     app.command()(command)
 
 

@@ -2,36 +2,41 @@
 
 from __future__ import annotations
 
+from typing import Annotated
+
 import typer
 
-from yarnex.cli.common import AsJson, Docs, Force, NoColor, Out, Quiet, check_out, deliver, read_docs, shown_to_user
+from yarnex.cli.common import Run, on_documents
+
+EachPage = Annotated[
+    bool, typer.Option("--each-page", help="A line for each page: its printed number, how it was read, its words.")
+]
+Changes = Annotated[
+    bool, typer.Option("--changes", help="Tracked changes and comments, with their authors and places.")
+]
 
 
-def read(
-    docs: Docs = None,
-    as_json: AsJson = False,
-    out: Out = None,
-    force: Force = False,
-    quiet: Quiet = False,
-    no_color: NoColor = False,
-) -> None:
+@on_documents
+def read(run: Run, each_page: EachPage = False, changes: Changes = False) -> None:
     """What each document is, and what was read.
 
-    One line a document: kind, title, date, pages, and what could not be read.
+    One line a document: kind, title, date, share read, what was not and why; copies and near copies are said.
 
     Exit code 1 where a document or a page could not be read.
 
     Example: yarnex read premises/
     """
-    with shown_to_user():
-        from yarnex.output import as_json as json_form
-        from yarnex.output.reports import read_report
+    from yarnex.core.comparing.copies import copies_among
+    from yarnex.output import as_json as json_form
+    from yarnex.output.reports import read_report
 
-        check_out(out, docs, force)
-        got = read_docs(docs, quiet=True, keep_empty=True)
-        deliver(
-            lambda: json_form.run("read", got.documents, got.unread, passed_over=got.passed),
-            lambda: read_report(got.documents, got.unread, got.passed),
-            as_json=as_json, out=out, no_color=no_color, quiet=quiet,
-        )  # fmt: skip
-        raise typer.Exit(got.exit_code)
+    run.check_out()
+    got = run.read(keep_empty=True, quiet=True if not run.docs else run.quiet)
+    copies = copies_among(got.documents)
+    run.deliver(
+        lambda: json_form.run(
+            "read", got.documents, got.unread, passed_over=got.passed, copies=json_form.copies(copies)
+        ),
+        lambda: read_report(got.documents, got.unread, got.passed, copies, each_page=each_page, changes=changes),
+    )
+    raise typer.Exit(got.exit_code)

@@ -7,7 +7,7 @@ from typing import Annotated
 
 import typer
 
-from yarnex.cli.common import Force, NoColor, Quiet, say, shown_to_user
+from yarnex.cli.common import FORCE, NO_COLOR, NO_STORE, QUIET, SCANS, Run, read_one, say, shown_to_user
 
 Doc = Annotated[Path, typer.Argument(help="The document.", show_default=False)]
 PageNumber = Annotated[int | None, typer.Option("--page", min=1, help="File page, from 1.", show_default=False)]
@@ -24,8 +24,9 @@ Picture = Annotated[
 
 
 def show(
-    document: Doc, page: PageNumber = None, section: SectionWords = None, quote: Quote = None, png: Picture = None, force: Force = False,
-    quiet: Quiet = False, no_color: NoColor = False,
+    document: Doc, page: PageNumber = None, section: SectionWords = None, quote: Quote = None, png: Picture = None,
+    scans: Annotated[str, SCANS] = "recognise", no_store: Annotated[bool, NO_STORE] = False, force: Annotated[bool, FORCE] = False,
+    quiet: Annotated[bool, QUIET] = False, no_color: Annotated[bool, NO_COLOR] = False,
 ) -> None:  # fmt: skip
     """The passage behind a cite.
 
@@ -37,10 +38,9 @@ def show(
     """
     with shown_to_user():
         from yarnex.core.document.passage import find_passage
-        from yarnex.core.reading import read_document
         from yarnex.output.passage import picture, show_passage
 
-        read = read_document(document)
+        read = read_one(document, Run(scans=scans, no_store=no_store, quiet=quiet))
         found = find_passage(read, page=page, section=section, quote=quote)
         if found is None:
             wanted = ", ".join(
@@ -53,7 +53,7 @@ def show(
                     ],
                 )
             )
-            say(f"{read.path}: {wanted or 'nothing asked for'} not found in it; it has {len(read.pages)} page(s)")
+            say(f"{read.path}: {wanted or 'nothing asked for'} not found in it; it has {len(read.pages) or 'no'} pages")
             raise typer.Exit(1)
         show_passage(found, no_color=no_color)
         if png is not None:

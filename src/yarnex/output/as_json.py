@@ -10,7 +10,8 @@ from typing import Any
 from yarnex._version import __version__
 from yarnex.core.briefing import Briefing
 from yarnex.core.comparing import Comparison
-from yarnex.core.document import Document
+from yarnex.core.comparing.copies import Copy
+from yarnex.core.document import Cite, Document
 from yarnex.core.errors import UnreadableError
 from yarnex.core.flags import Flag
 from yarnex.core.terms import Abstract
@@ -43,13 +44,26 @@ def _encode(value: Any, depth: int) -> str:
 
 def document_entry(document: Document) -> dict[str, Any]:
     identity = identify(document)
+    pages = [
+        {
+            "number": p.number, "label": p.label, "state": p.state, "source": p.source, "words": p.words, "turned": p.turned,
+            "name": p.name, "hidden": p.hidden,
+        }
+        for p in document.pages
+    ]  # fmt: skip
     return {
         "path": document.path, "format": document.format, "sha256": document.sha256, "kind": identity.kind, "title": identity.title_text,
-        "date": document_date(document) or None, "evidence": list(identity.why),
-        "pages": len(document.pages) if document.format in ("pdf", "docx") and document.pages else None,
-        "pages_read": document.pages_read if document.format in ("pdf", "docx") and document.pages else None,
-        "words": document.words, "page_labels": [p.label for p in document.pages], "page_states": [p.state for p in document.pages],
+        "date": document_date(document) or None, "evidence": list(identity.why), "parties": [p.quote for p in identity.parties],
+        "version": identity.version.quote if identity.version else "", "language": identity.language,
+        "recorded": {"title": document.recorded_title, **dict(document.properties)}, "parent": document.parent,
+        "attachments": list(document.attachments), "paging": document.paging, "pages": len(document.pages) or None,
+        "pages_read": document.pages_read if document.pages else None, "words": document.words,
+        "page_labels": [p.label for p in document.pages], "page_states": [p.state for p in document.pages], "page_list": pages,
         "problems": [{"what": p.what, "where": p.where, "do": p.do, "serious": p.serious} for p in document.problems],
+        "changes": [{"type": c.kind, "text": c.text, "author": c.author, "date": c.date, "at": c.at} for c in document.changes],
+        "comments": [
+            {"text": m.value, "cite": Cite(document, m.span).to_dict()} for m in document.marks if m.kind == "comment"
+        ],
     }  # fmt: skip
 
 
@@ -59,6 +73,13 @@ def run(command: str, documents: Sequence[Document], unread: Sequence[Unreadable
         "yarnex": __version__, "command": command, "documents": [document_entry(d) for d in documents],
         "unread": [{"path": e.where, "what": e.what, "do": e.do} for e in unread], **parts,
     }  # fmt: skip
+
+
+def copies(found: Sequence[Copy]) -> list[dict[str, Any]]:
+    return [
+        {"kind": c.kind, "document": c.second.path, "of": c.first.path, "share": c.share, "page": c.page or None, "of_page": c.first_page or None}
+        for c in found
+    ]  # fmt: skip
 
 
 def findings(abstracts: Sequence[Abstract]) -> list[dict[str, Any]]:

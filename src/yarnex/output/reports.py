@@ -8,7 +8,9 @@ from datetime import date
 from yarnex._version import __version__
 from yarnex.core.briefing import Briefing
 from yarnex.core.comparing import Comparison, Row
-from yarnex.core.document import Document
+from yarnex.core.comparing.copies import Copy
+from yarnex.core.document import Cite, Document, Span
+from yarnex.core.document.outline import OutlineEntry
 from yarnex.core.errors import UnreadableError
 from yarnex.core.flags import Flag
 from yarnex.core.flags.rulebook import SEVERITIES
@@ -34,13 +36,14 @@ def _dated(document: Document) -> str:
     return shown_date(date.fromisoformat(day)) if day else "none found"
 
 
+UNITS = {"page": "page", "slide": "slide", "sheet": "sheet"}
+
+
 def coverage(document: Document) -> str:
     """The share that was read, in words: "14 of 15 pages"."""
-    if document.format == "pdf":
-        return f"{document.pages_read} of {len(document.pages)} pages"
-    if len(document.pages) > 1:
-        return f"{len(document.pages)} recorded pages, all"
-    return "all"
+    if not document.pages:
+        return "all" if not any(p.serious for p in document.problems) else "in part"
+    return f"{document.pages_read} of {counted(len(document.pages), UNITS.get(document.paging, 'page'))}"
 
 
 def _small(label: str) -> str:
@@ -67,16 +70,46 @@ def misfits(abstracts: Sequence[Abstract]) -> tuple[str, ...]:
     )
 
 
-def read_report(documents: Sequence[Document], unread: Sequence[UnreadableError], passed: Sequence[str]) -> Report:
+HOW = {"recognised": "recognised", "hidden": "from a hidden text layer"}
+
+
+def _how_read(document: Document) -> str:
+    """How its pages were read where not simply as printed text."""
+    said = []
+    for source, words in HOW.items():
+        count = sum(p.source == source for p in document.pages)
+        if count:
+            said.append(f"{count} {words}")
+    blank = sum(p.state == "blank" for p in document.pages)
+    if blank:
+        said.append(f"{blank} blank")
+    return f" ({', '.join(said)})" if said else ""
+
+
+def read_report(
+    documents: Sequence[Document], unread: Sequence[UnreadableError], passed: Sequence[str], copies: Sequence[Copy] = (), *,
+    each_page: bool = False, changes: bool = False,
+) -> Report:  # fmt: skip
+    """What the documents are and what of them was read."""
     rows = []
     for document in documents:
         identity = identify(document)
-        notes = tuple(str(p) for p in document.problems)
+        notes = [str(p) for p in document.problems]
+        about = [f"by {who}" for name, who in document.properties if name == "author" and not identity.parties][:1]
+        if identity.version:
+            about.append(f"marked {identity.version.quote!r}")
+        if document.parent:
+            about.append(f"inside {document.parent}")
+        if identity.language not in ("", "en"):
+            about.append(f"language: {identity.language}")
+        kind = Cell(identity.label, notes=tuple(about))
+        parties = " · ".join(p.quote for p in identity.parties)
+        title = identity.title_text or "no title found"
         rows.append(
             TableRow(
                 (
-                    Cell(document.path), Cell(identity.label), Cell(identity.title_text or "no title found"), Cell(_dated(document)),
-                    Cell(f"{coverage(document)}, {document.words:,} words", notes=notes),
+                    Cell(document.path), kind, Cell(title, notes=(parties,) if parties else ()), Cell(_dated(document)),
+                    Cell(f"{coverage(document)}{_how_read(document)}, {document.words:,} words", notes=tuple(notes)),
                 )
             )
         )  # fmt: skip
@@ -92,13 +125,106 @@ def read_report(documents: Sequence[Document], unread: Sequence[UnreadableError]
         )
         for e in unread
     ]
-    table = Table(("Document", "Kind", "Title", "Date", "Read"), tuple(rows), (9, 3, 6, 4, 7))
-    lines = (
-        (f"{counted(len(passed), 'other file')} of formats that are not read: {', '.join(passed)}",) if passed else ()
+    table = Table(("Document", "Kind", "Title", "Date", "Read"), tuple(rows), (8, 4, 7, 4, 8))
+    lines = [str(c) for c in copies]
+    if passed:
+        lines.append(f"{counted(len(passed), 'other file')} of formats that are not read: {', '.join(passed)}")
+    sections = [Section("", table=table, lines=tuple(lines))]
+    if each_page:
+        sections += [_pages_section(d) for d in documents]
+    if changes:
+        sections += [_changes_section(d) for d in documents]
+    return Report("Documents", f"{len(documents)} read", tuple(sections), warnings_of((), unread))
+
+
+STATES = {"text": "", "no_text": "a picture, not read", "blank": "blank", "failed": "damaged, not read"}
+SOURCES = {"printed": "printed text", "hidden": "hidden text layer", "recognised": "recognised", "": ""}
+
+
+def _pages_section(document: Document) -> Section:
+    """A line for each page."""
+    if not document.pages:
+        return Section(f"{document.path}: pages", lines=("This format records no pages.",))
+    rows = []
+    for page in document.pages:
+        how = STATES[page.state] or SOURCES[page.source]
+        notes = ([f"turned by {page.turned}°"] if page.turned else []) + (["hidden"] if page.hidden else [])
+        rows.append(
+            TableRow(
+                (
+                    Cell(str(page.number)),
+                    Cell(page.label or page.name),
+                    Cell(", ".join([how, *notes]), state="unread" if page.state in ("no_text", "failed") else ""),
+                    Cell(f"{page.words:,}"),
+                )
+            )
+        )
+    unit = UNITS.get(document.paging, "page").capitalize()
+    return Section(
+        f"{document.path}: pages",
+        table=Table((unit, "Printed number or name", "How read", "Words"), tuple(rows), (2, 5, 5, 2)),
     )
-    return Report(
-        "Documents", f"{len(documents)} read", (Section("", table=table, lines=lines),), warnings_of((), unread)
+
+
+def _changes_section(document: Document) -> Section:
+    """Tracked changes and comments of a document."""
+    rows = []
+    for change in document.changes:
+        place = Cite(document, Span(max(0, change.at - 1), max(1, change.at))).place if document.text else ""
+        rows.append(
+            TableRow(
+                (
+                    Cell(change.kind),
+                    Cell(change.text),
+                    Cell(", ".join(filter(None, [change.author, change.date[:10]]))),
+                    Cell(place),
+                )
+            )
+        )
+    for mark in document.marks:
+        if mark.kind == "comment":
+            cite = Cite(document, mark.span)
+            rows.append(TableRow((Cell("comment"), Cell(mark.value, cites=(cite,)), Cell(""), Cell(cite.place))))
+    if not rows:
+        return Section(f"{document.path}: changes and comments", lines=("None recorded in the file.",))
+    return Section(
+        f"{document.path}: changes and comments",
+        table=Table(("What", "Words", "By", "Where"), tuple(rows), (3, 12, 5, 5)),
     )
+
+
+def outline_report(
+    entries: Sequence[tuple[Document, Sequence[OutlineEntry]]], unread: Sequence[UnreadableError] = ()
+) -> Report:
+    """Sections with their pages, a table for each document."""
+    sections = []
+    for document, found in entries:
+        if not found:
+            sections.append(Section(document.path, lines=("No headings found.",)))
+            continue
+        paged = any(e.first_page for e in found)
+        printed = any(e.printed_first and e.printed_first != str(e.first_page) for e in found)
+        unit = UNITS.get(document.paging, "page").capitalize()
+        heads = ["Section"] + ([f"{unit}s"] if paged else []) + (["Printed"] if printed else [])
+        top = min(e.section.level for e in found)
+        rows = []
+        for entry in found:
+            cells = [Cell("\u2003" * min(6, entry.section.level - top) + entry.section.name)]
+            if paged:
+                cells.append(Cell(_range(entry.first_page, entry.last_page)))
+            if printed:
+                cells.append(Cell(_range(entry.printed_first, entry.printed_last)))
+            rows.append(TableRow(tuple(cells)))
+        weights = (14, *(2 for _ in heads[1:]))
+        sections.append(
+            Section(document.path, (coverage(document) + " read",), Table(tuple(heads), tuple(rows), weights))
+        )
+    total = sum(len(found) for _, found in entries)
+    return Report("Outline", counted(total, "section"), tuple(sections), warnings_of([d for d, _ in entries], unread))
+
+
+def _range(first: object, last: object) -> str:
+    return f"{first or ''}" if first == last or not last else f"{first}-{last}"
 
 
 def _finding_cell(finding: Finding, note: str = "") -> Cell:

@@ -8,13 +8,31 @@ from yarnex.core.document.model import (
     Block,
     Box,
     Cell,
+    Change,
     Document,
     Fragments,
+    Mark,
     Page,
     Problem,
     Section,
     Span,
     Table,
+    TaggedFact,
 )
 
-__all__ = ["Block", "Box", "Cell", "Cite", "Document", "Fragments", "Page", "Problem", "Section", "Span", "Table"]
+__all__ = [
+    "Block",
+    "Box",
+    "Cell",
+    "Change",
+    "Cite",
+    "Document",
+    "Fragments",
+    "Mark",
+    "Page",
+    "Problem",
+    "Section",
+    "Span",
+    "Table",
+    "TaggedFact",
+]

@@ -8,6 +8,8 @@ from urllib.parse import quote as percent_encoded
 
 from yarnex.core.document.model import Document, Span
 
+DOUBTFUL = 80  # per cent: a recognised word less certain than this is said to be so
+
 
 @dataclass(frozen=True, slots=True, eq=False)
 class Cite:
@@ -51,14 +53,23 @@ class Cite:
 
     @property
     def place(self) -> str:
-        """The place in words for a person: "p. 22 (printed 18), 4.2 Repairs"."""
-        first, last = self.pages
+        """The place in words for a person: "p. 22 (printed 18), 4.2 Repairs", "Sheet1!C14", "00:12:07 Speaker"."""
+        document, (first, last) = self.document, self.pages
         words = []
-        if first:
-            words.append(f"p. {first}" if last in (None, first) else f"pp. {first}-{last}")
+        if cell := self.cell:
+            return cell
+        if document.paging == "sheet" and first:
+            page = document.page(first)
+            return page.name if page and page.name else f"sheet {first}"
+        if (moment := self.seconds) is not None:
+            speaker = document.mark_at("speaker", self.span.start)
+            return " ".join(filter(None, [clock(moment), speaker.value if speaker else ""]))
+        if first and document.paging:
+            one, many = ("slide", "slides") if document.paging == "slide" else ("p.", "pp.")
+            words.append(f"{one} {first}" if last in (None, first) else f"{many} {first}-{last}")
             if self.page_label and self.page_label != str(first):
                 words[-1] += f" (printed {self.page_label})"
-        elif line := self.document.line_of(self.span):
+        elif line := document.line_of(self.span):
             words.append(f"line {line}")
         elif not self.section and (number := self.paragraph):
             words.append(f"paragraph {number}")
@@ -67,23 +78,57 @@ class Cite:
         return ", ".join(words)
 
     @property
+    def cell(self) -> str:
+        """The cell of a workbook that the span begins in: "Sheet1!C14"; "" elsewhere."""
+        mark = self.document.mark_at("cell", self.span.start)
+        return mark.value if mark else ""
+
+    @property
+    def seconds(self) -> float | None:
+        """The time in a recording at which the words are said; None where the format records none."""
+        mark = self.document.mark_at("time", self.span.start)
+        return float(mark.value) if mark else None
+
+    @property
+    def doubtful(self) -> tuple[str, ...]:
+        """Words of the span that were recognised from a picture with little certainty."""
+        shares = self.document.fragments.certainty
+        inside = self.document.fragments.within(self.span) if shares else ()
+        starts, ends = self.document.fragments.starts, self.document.fragments.ends
+        return tuple(self.document.text[starts[i] : ends[i]] for i in inside if shares[i] < DOUBTFUL)
+
+    @property
     def paragraph(self) -> int:
         """Which paragraph of the document, from 1 (for formats without pages)."""
         return self.document.block_index_at(self.span.start) + 1
 
     @property
     def target(self) -> str:
-        """A link that opens elsewhere: PDF page (RFC 8118), line of text (RFC 5147), else the file."""
-        path = percent_encoded(self.document.path)
-        if self.document.format == "pdf" and self.pages[0]:
+        """A link that opens elsewhere.
+
+        PDF page (RFC 8118), line of text (RFC 5147), row of a CSV file (RFC 7111), time of a recording (W3C Media
+        Fragments), cell of a workbook, words of a web page (W3C text fragment); else the file.
+        """
+        document = self.document
+        path = percent_encoded(document.path)
+        if document.format == "pdf" and self.pages[0]:
             return f"{path}#page={self.pages[0]}"
-        if line := self.document.line_of(self.span):
+        if cell := self.cell:
+            if document.format in ("csv", "tsv"):
+                return f"{path}#row={''.join(c for c in cell if c.isdigit())}"
+            return f"{path}#{percent_encoded(cell, safe='!')}"
+        if document.format in ("vtt", "srt") and (moment := self.seconds) is not None:
+            return f"{path}#t={moment:g}"
+        if line := document.line_of(self.span):
             return f"{path}#line={line - 1},{line}"
+        if document.format in ("html", "xhtml"):
+            return f"{path}#:~:text={_text_fragment(self.quote)}"
         return path
 
     def to_dict(self) -> dict[str, Any]:
         """The cite as a JSON object."""
         first, last = self.pages
+        doubtful = {"doubtful": list(self.doubtful)} if self.doubtful else {}
         return {
             "document": self.document.path,
             "page": first,
@@ -95,4 +140,25 @@ class Cite:
             "end": self.span.end,
             "target": self.target,
             "place": self.place,
+            **doubtful,
         }
+
+
+def clock(seconds: float) -> str:
+    """Seconds as hours, minutes and seconds.
+
+    >>> clock(727)
+    '00:12:07'
+    """
+    whole = int(seconds)
+    return f"{whole // 3600:02d}:{whole % 3600 // 60:02d}:{whole % 60:02d}"
+
+
+def _text_fragment(quote: str) -> str:
+    """The words of a link to a passage: whole where short, else its first and last words (W3C text fragments)."""
+    words = quote.split()
+
+    def encoded(part: list[str]) -> str:
+        return percent_encoded(" ".join(part), safe="").replace("-", "%2D")
+
+    return encoded(words) if len(words) <= 8 else f"{encoded(words[:4])},{encoded(words[-4:])}"

@@ -43,8 +43,12 @@ class Box:
 class Page:
     """One page of the file.
 
-    number: from 1 in the file. label: the number printed on it, or recorded for it, "" where there is none.
+    number: from 1 in the file; a slide of a presentation, a sheet of a workbook.
+    label: the number printed on it, or recorded for it, "" where there is none. width, height: points, 0 unknown.
     state: "text", "no_text" (a picture or nothing that can be read as text), "blank" or "failed".
+    source: how its text got here: "printed", "hidden" (an invisible layer under a picture of the page),
+    "recognised" (from a picture) or "" where there is none. turned: degrees clockwise by which it is shown turned.
+    name: a sheet's name or a slide's title.
     """
 
     number: int
@@ -53,17 +57,27 @@ class Page:
     height: float
     state: str
     words: int
+    source: str = ""
+    turned: int = 0
+    name: str = ""
+    hidden: bool = False  # a sheet or slide that the file itself hides
 
 
 @dataclass(frozen=True, slots=True)
 class Cell:
-    """One cell of a table; `row` and `column` count from 0 and name its top left place."""
+    """One cell of a table; `row` and `column` count from 0 and name its top left place.
+
+    indent: how far its words stand in from the column's left edge, in points (0 where not known).
+    shade: the colour of its ground in plain words ("light green"), "" for none.
+    """
 
     row: int
     column: int
     row_span: int
     column_span: int
     span: Span
+    indent: float = 0.0
+    shade: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -127,6 +141,59 @@ class Section:
 
 
 @dataclass(frozen=True, slots=True)
+class Mark:
+    """Something that the file records about a span: where it stands, or what hangs on it.
+
+    kind: "cell" (value "Sheet1!C14"), "formula", "time" (seconds from the start, as text), "speaker", "anchor",
+    "link" (an address), "comment" (words of a remark), "field" (name of a form field), "hidden" (not shown by
+    the file itself), "doubtful" (recognised with little certainty; value in per cent), "shown_as", "change".
+    """
+
+    span: Span
+    kind: str
+    value: str
+
+
+@dataclass(frozen=True, slots=True)
+class Change:
+    """A tracked change. kind: "inserted" or "deleted"; at: where in the linear text it stands (or stood)."""
+
+    kind: str
+    text: str
+    author: str
+    date: str
+    at: int
+
+
+@dataclass(frozen=True, slots=True)
+class TaggedFact:
+    """A fact of Inline XBRL 1.1, as tagged: nothing is worked out here but the text that it covers.
+
+    concept: its name with prefix. printed: the words covered, continuations included. nil: tagged as nothing.
+    dimensions: (axis, member) pairs. start: "" for an instant. factor: 10 to the power of the scale.
+    hidden: stands in the hidden part. span: None where it covers no visible text.
+    """
+
+    concept: str
+    printed: str
+    span: Span | None
+    numeric: bool
+    entity: str
+    start: str
+    end: str
+    dimensions: tuple[tuple[str, str], ...]
+    unit: str
+    scale: int
+    negative: bool
+    format: str
+    decimals: str
+    nil: bool
+    hidden: bool
+    identity: str = ""
+    inside: str = ""  # the identity of the fact that it is nested in
+
+
+@dataclass(frozen=True, slots=True)
 class Problem:
     """Something that could not be read, or was left out, and what to do about it."""
 
@@ -146,13 +213,15 @@ class Fragments:
     starts, ends: offsets into the linear text. pages: file page, 0 where the format has none.
     boxes: four numbers a fragment (x0, top, x1, bottom), in points; empty where the format has no geometry.
     lines: the line in a text file, from 1; empty for other formats.
+    certainty: per cent, for words recognised from a picture (100 for printed ones); empty where all are printed.
     """
 
     starts: array[int]
     ends: array[int]
     pages: array[int]
     boxes: array[float] = field(default_factory=lambda: array("f"))
-    lines: array[int] = field(default_factory=lambda: array("l"))
+    lines: array[int] = field(default_factory=lambda: array("i"))
+    certainty: array[int] = field(default_factory=lambda: array("B"))
 
     def within(self, span: Span) -> range:
         """Indices of the fragments that overlap `span`."""
@@ -169,6 +238,9 @@ class Document:
 
     path: as the user gave it, with "/". text: the linear text; blocks are parted by line ends. Running headers,
     footers and page numbers stand after `body_end`, out of every paragraph.
+    paging: what its pages are: "page", "slide", "sheet", or "" where the format has none.
+    parent: the file (a mail, an archive) that encloses this one. attachments: names of what this one encloses.
+    properties: what the file records of itself ("author", "from", "sent" ...), in a fixed order.
     """
 
     path: str
@@ -183,6 +255,13 @@ class Document:
     fragments: Fragments
     problems: tuple[Problem, ...] = ()
     recorded_title: str = ""
+    paging: str = "page"
+    parent: str = ""
+    attachments: tuple[str, ...] = ()
+    properties: tuple[tuple[str, str], ...] = ()
+    marks: tuple[Mark, ...] = ()
+    changes: tuple[Change, ...] = ()
+    tagged: tuple[TaggedFact, ...] = ()
 
     @property
     def name(self) -> str:
@@ -202,6 +281,25 @@ class Document:
     @cached_property
     def _block_starts(self) -> list[int]:
         return [block.span.start for block in self.blocks]
+
+    @cached_property
+    def _marks_by_kind(self) -> dict[str, tuple[list[int], list[Mark]]]:
+        out: dict[str, tuple[list[int], list[Mark]]] = {}
+        for mark in sorted(self.marks, key=lambda m: (m.span.start, m.span.end)):
+            starts, marks = out.setdefault(mark.kind, ([], []))
+            starts.append(mark.span.start)
+            marks.append(mark)
+        return out
+
+    def mark_at(self, kind: str, offset: int) -> Mark | None:
+        """The mark of this kind that covers an offset (the last to begin), None where there is none."""
+        starts, marks = self._marks_by_kind.get(kind, ([], []))
+        place = bisect_right(starts, offset) - 1
+        return marks[place] if place >= 0 and offset < marks[place].span.end else None
+
+    def marks_in(self, kind: str, span: Span) -> tuple[Mark, ...]:
+        """The marks of this kind that overlap a span, in order."""
+        return tuple(m for m in self._marks_by_kind.get(kind, ([], []))[1] if m.span.overlaps(span))
 
     def block_at(self, offset: int) -> Block | None:
         """The block that holds this offset, None between blocks."""

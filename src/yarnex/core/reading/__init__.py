@@ -4,6 +4,8 @@ In: paths of files and folders. Out: `Document`s, and for each file that could n
 that says why; one bad file never stops the others.
 """
 
-from yarnex.core.reading.files import READABLE, Reading, find_files, read_all, read_document
+from yarnex.core.reading.files import ReadOptions, find_files, read_all, read_data, read_document, read_file
+from yarnex.core.reading.formats import READABLE
+from yarnex.core.reading.outcome import Reading
 
-__all__ = ["READABLE", "Reading", "find_files", "read_all", "read_document"]
+__all__ = ["READABLE", "ReadOptions", "Reading", "find_files", "read_all", "read_data", "read_document", "read_file"]

@@ -2,37 +2,28 @@
 
 from __future__ import annotations
 
-import io
-import zipfile
-from dataclasses import dataclass, field
+import re
+from dataclasses import dataclass, field, replace
 
 from lxml import etree
 
-from yarnex.core.document import Document, Page, Problem
+from yarnex.core.document import Change, Document, Problem
 from yarnex.core.errors import UnreadableError
+from yarnex.core.reading.assemble import assemble
 from yarnex.core.reading.docx_numbering import Numbering, read_numbering
 from yarnex.core.reading.docx_styles import Styles, read_styles
+from yarnex.core.reading.inline import Inline
 from yarnex.core.reading.layout.headings import contents_of, full_numbers, run_in_heading
-from yarnex.core.reading.layout.linear import Linear, lay_out
 from yarnex.core.reading.layout.paragraphs import DIVISION, Draft, number_of
 from yarnex.core.reading.layout.tables import CellDraft, TableDraft
-from yarnex.core.reading.layout.words import Segment, Word
-from yarnex.core.reading.names import W, attribute, local_name
+from yarnex.core.reading.layout.words import Segment
+from yarnex.core.reading.names import W, attribute, local_name, switched_on
+from yarnex.core.reading.package import BROKEN, Package, core_properties
+from yarnex.core.reading.shades import colour_name, parse_colour
 
-MAX_PART = 200_000_000  # bytes of one part once unpacked: more is taken for a trap
-PARSER_OPTIONS = {
-    "resolve_entities": False,
-    "no_network": True,
-    "huge_tree": False,
-    "remove_comments": True,
-    "remove_pis": True,
-}
 SKIPPED = {
-    "del",
-    "moveFrom",
     "Fallback",
     "instrText",
-    "delText",
     "pPr",
     "rPr",
     "tblPr",
@@ -43,29 +34,22 @@ SKIPPED = {
 
 
 def read_docx(data: bytes, path: str, sha256: str) -> Document:
-    """The document in a .docx file's bytes. Raises UnreadableError where it is none."""
-    broken = {"where": path, "do": "open it in a word processor and save it again"}
+    """The document in a .docx, .docm or .dotx file's bytes. Raises UnreadableError where it is none."""
+    package = Package(data, path, "Word file (.docx)")
+    main = next((n for n in package.names if re.fullmatch(r"word/document\d*\.xml", n)), "word/document.xml")
     try:
-        package = zipfile.ZipFile(io.BytesIO(data))
-        body = _part(package, "word/document.xml")
-    except (
-        zipfile.BadZipFile,
-        KeyError,
-        etree.XMLSyntaxError,
-        NotImplementedError,
-        RuntimeError,
-        OSError,
-        EOFError,
-        ValueError,
-    ):
-        raise UnreadableError("not a complete Word file (.docx)", **broken) from None
-    with package:
-        reader = _Reader(package, read_styles(_optional(package, "word/styles.xml")))
-        reader.numbering = read_numbering(_optional(package, "word/numbering.xml"))
-        reader.notes = _notes(package)
-        reader.read_body(body)
-        furniture = _furniture(package, reader)
-        title = _core_title(package)
+        body = package.xml(main)
+    except BROKEN:
+        raise UnreadableError(
+            "not a complete Word file (.docx)", where=path, do="open it in its own program and save it again"
+        ) from None
+    reader = _Reader(read_styles(package.optional("word/styles.xml")))
+    reader.numbering = read_numbering(package.optional("word/numbering.xml"))
+    reader.notes = _notes(package)
+    reader.comments = _comments(package)
+    reader.read_body(body)
+    furniture = _furniture(package, reader)
+    title, properties = core_properties(package)
     drafts = reader.drafts
     in_contents = contents_of(drafts)
     for place, draft in enumerate(drafts):
@@ -73,65 +57,66 @@ def read_docx(data: bytes, path: str, sha256: str) -> Document:
             draft.kind, draft.number, draft.level, draft.heading = "paragraph", "", 0, ""
     _order_levels(drafts)
     full_numbers(drafts)
-    linear = Linear(geometry=False)
-    body_end = lay_out(drafts, furniture, linear)
-    words_on: dict[int, int] = {}
-    for page in linear.pages:
-        words_on[page] = words_on.get(page, 0) + 1
-    pages = tuple(
-        Page(n, "", 0, 0, "text" if n in words_on else "blank", words_on.get(n, 0)) for n in range(1, reader.page + 1)
-    )
-    return Document(
-        path, "docx", sha256, "".join(linear.parts), body_end, pages, tuple(linear.blocks), tuple(linear.tables),
-        tuple(linear.sections), linear.fragments(), tuple(reader.problems()), title,
+    document = assemble(
+        drafts, path=path, format="docx", sha256=sha256, furniture=furniture, pages=reader.page, paging="page" if reader.page else "",
+        problems=reader.problems(), title=title, properties=properties,
     )  # fmt: skip
+    return replace(
+        document,
+        changes=_changes(document),
+        marks=tuple(m for m in document.marks if m.kind not in ("inserted", "deleted")),
+    )
 
 
-def _part(package: zipfile.ZipFile, name: str) -> etree._Element:
-    if package.getinfo(name).file_size > MAX_PART:
-        raise ValueError(f"{name} unpacks to more than {MAX_PART} bytes")
-    return etree.fromstring(package.read(name), etree.XMLParser(**PARSER_OPTIONS))  # type: ignore[arg-type]
+def _changes(document: Document) -> tuple[Change, ...]:
+    """The tracked changes, from the marks that were set while reading."""
+    out = []
+    for mark in document.marks:
+        if mark.kind in ("inserted", "deleted"):
+            author, date, text = mark.value.split("\t", 2)
+            words = mark.span.of(document.text) if mark.kind == "inserted" else text
+            out.append(
+                Change(mark.kind, words, author, date, mark.span.start if mark.kind == "inserted" else mark.span.end)
+            )
+    return tuple(out)
 
 
-def _optional(package: zipfile.ZipFile, name: str) -> etree._Element | None:
-    try:
-        return _part(package, name)
-    except (KeyError, etree.XMLSyntaxError, ValueError):
-        return None
-
-
-def _core_title(package: zipfile.ZipFile) -> str:
-    root = _optional(package, "docProps/core.xml")
-    if root is None:
-        return ""
-    return next((e.text.strip() for e in root.iter("{http://purl.org/dc/elements/1.1/}title") if e.text), "")
-
-
-def _notes(package: zipfile.ZipFile) -> dict[tuple[str, str], etree._Element]:
+def _notes(package: Package) -> dict[tuple[str, str], etree._Element]:
     """Foot- and endnotes by kind and id; separators are left out."""
     out: dict[tuple[str, str], etree._Element] = {}
     for kind in ("footnote", "endnote"):
-        root = _optional(package, f"word/{kind}s.xml")
+        root = package.optional(f"word/{kind}s.xml")
         for note in root if root is not None else ():
             if attribute(note, "type") in ("", "normal"):
                 out[kind, attribute(note, "id")] = note
     return out
 
 
-def _furniture(package: zipfile.ZipFile, reader: _Reader) -> list[Draft]:
+def _comments(package: Package) -> dict[str, str]:
+    """Comments by id: who wrote them and what they say."""
+    out: dict[str, str] = {}
+    root = package.optional("word/comments.xml")
+    for item in root if root is not None else ():
+        words = " ".join(" ".join(t.text or "" for t in p.iter(f"{W}t")) for p in item.iter(f"{W}p"))
+        out[attribute(item, "id")] = f"{attribute(item, 'author')}: {' '.join(words.split())}".strip(": ")
+    return out
+
+
+def _furniture(package: Package, reader: _Reader) -> list[Draft]:
     """Headers and footers, each different text once."""
     out: list[Draft] = []
     seen: set[str] = set()
-    for name in sorted(package.namelist()):
+    for name in sorted(package.names):
         if not name.startswith(("word/header", "word/footer")) or not name.endswith(".xml"):
             continue
-        root = _optional(package, name)
+        root = package.optional(name)
         for paragraph in root.iter(f"{W}p") if root is not None else ():
-            words = reader.words(paragraph)
+            words = reader.inline(paragraph).words()
             text = " ".join(w.text for w in words)
             if words and text not in seen:
                 seen.add(text)
                 out.append(Draft("furniture", [(0, words)]))
+    reader.pending.clear()
     return out
 
 
@@ -150,7 +135,6 @@ def _order_levels(drafts: list[Draft]) -> None:
 
 @dataclass(slots=True)
 class _Reader:
-    package: zipfile.ZipFile
     styles: Styles
     numbering: Numbering = field(default_factory=Numbering)
     notes: dict[tuple[str, str], etree._Element] = field(default_factory=dict)
@@ -159,6 +143,9 @@ class _Reader:
     inserted: int = 0
     deleted: int = 0
     pictures: int = 0
+    hidden: int = 0  # words set as hidden
+    comments: dict[str, str] = field(default_factory=dict)
+    remarks: int = 0
     pending: list[tuple[str, etree._Element]] = field(default_factory=list)  # notes and text boxes met in a paragraph
 
     def problems(self) -> list[Problem]:
@@ -167,7 +154,23 @@ class _Reader:
             said = (
                 f"tracked changes: {self.inserted} inserted and read as accepted, {self.deleted} deleted and left out"
             )
-            out.append(Problem(said, do="look at the changes in the file itself", serious=False))
+            out.append(Problem(said, do="yarnex read --changes shows them", serious=False))
+        if self.remarks:
+            out.append(
+                Problem(
+                    f"{self.remarks} comment{'s' * (self.remarks > 1)} in the margin, kept apart from the text",
+                    do="yarnex read --changes shows them",
+                    serious=False,
+                )
+            )
+        if self.hidden:
+            out.append(
+                Problem(
+                    f"{self.hidden} word{'s' * (self.hidden > 1)} set as hidden left out",
+                    do="look at them in the file itself",
+                    serious=False,
+                )
+            )
         if not self.drafts:
             out.append(Problem("no text in it" + (" (pictures only)" if self.pictures else "")))
         return out
@@ -192,13 +195,14 @@ class _Reader:
                 self.blocks(item, out)
             elif name in ("del", "moveFrom"):
                 self.deleted += 1
+                _mark_deleted(item, out)
 
     def flush(self, out: list[Draft]) -> None:
         """Notes and text boxes stand as blocks of their own after the paragraph that holds them."""
         pending, self.pending = self.pending, []
         for kind, element in pending:
             if kind == "note":
-                words = [w for p in element.iter(f"{W}p") for w in self.words(p)]
+                words = [w for p in element.iter(f"{W}p") for w in self.inline(p).words()]
                 if words:
                     out.append(Draft("note", [(self.page, words)]))
             else:
@@ -206,14 +210,12 @@ class _Reader:
 
     def paragraph(self, element: etree._Element, out: list[Draft]) -> None:
         start_page = self.page
-        words = self.words(element)
+        inline = self.inline(element)
         style = self.styles.of(element)
         number, depth = self.numbering.next_number(element, style)
-        if words:
-            draft = Draft(
-                "paragraph", [(start_page if start_page == self.page else self._page_of(element, start_page), words)]
-            )
-            draft.bold = all(w.bold for w in words)
+        inline.page = start_page if start_page == self.page else self._page_of(element, start_page)
+        draft = inline.draft()
+        if draft is not None:
             typed, rest = number_of(draft.text)
             draft.number = number or typed
             self.classify(draft, style.heading_level, depth, draft.text if number else rest, bool(number))
@@ -259,55 +261,70 @@ class _Reader:
             return bare.strip(".").count(".") + 1
         return 9 if not number[:1].isalpha() or len(number) <= 3 else max(1, depth)
 
-    def words(self, paragraph: etree._Element) -> list[Word]:
-        """The words of a paragraph; a word may be spread over runs with different looks."""
-        letters: list[str] = []
-        bold: list[bool] = []
-        base = self.styles.of(paragraph).bold
-
-        def put(text: str, heavy: bool) -> None:
-            letters.append(text)
-            bold.extend([heavy] * len(text))
+    def inline(self, paragraph: etree._Element) -> Inline:
+        """The words of a paragraph with their marks; a word may be spread over runs with different looks."""
+        inline = Inline(self.page)
+        open_comments: dict[str, int] = {}
 
         def walk(element: etree._Element, heavy: bool) -> None:
             for item in element:
                 name = local_name(item)
                 if name in SKIPPED:
-                    self.deleted += name in ("del", "moveFrom")
+                    continue
+                if name in ("del", "moveFrom"):
+                    self.deleted += 1
+                    gone = "".join(t.text or "" for t in item.iter(f"{W}delText", f"{W}t"))
+                    if gone.strip():
+                        inline.mark(max(0, inline.at - 1), "deleted", _change(item, gone))
                 elif name == "r":
-                    walk(item, self.styles.run_bold(item, heavy))
+                    properties = item.find(f"{W}rPr")
+                    if properties is not None and switched_on(properties.find(f"{W}vanish")):
+                        self.hidden += len("".join(t.text or "" for t in item.iter(f"{W}t")).split())
+                    else:
+                        walk(item, self.styles.run_bold(item, heavy))
                 elif name == "t":
-                    put(item.text or "", heavy)
+                    inline.put(item.text or "", heavy)
                 elif name in ("tab", "br", "cr", "ptab"):
-                    put(" ", heavy)
+                    inline.put(" ", heavy)
                 elif name in ("noBreakHyphen", "softHyphen"):
-                    put("-" if name == "noBreakHyphen" else "", heavy)
+                    inline.put("-" if name == "noBreakHyphen" else "", heavy)
                 elif name == "sym":
-                    put(_symbol(item), heavy)
+                    inline.put(_symbol(item), heavy)
                 elif name == "lastRenderedPageBreak":
                     self.page += 1
                 elif name in ("footnoteReference", "endnoteReference"):
                     note = self.notes.get((name.removesuffix("Reference"), attribute(item, "id")))
                     if note is not None:
                         self.pending.append(("note", note))
+                elif name == "commentRangeStart":
+                    open_comments[attribute(item, "id")] = inline.at
+                elif name == "commentReference":
+                    said = self.comments.get(attribute(item, "id"), "")
+                    if said:
+                        self.remarks += 1
+                        inline.mark(
+                            min(open_comments.get(attribute(item, "id"), inline.at), max(0, inline.at - 1)),
+                            "comment",
+                            said,
+                        )
                 elif name == "txbxContent":
                     self.pending.append(("box", item))
-                elif name == "ins":
+                elif name == "checkBox":
+                    ticked = item.find(f"{W}checked")
+                    inline.put(
+                        "☒" if switched_on(ticked if ticked is not None else item.find(f"{W}default")) else "☐", heavy
+                    )
+                elif name in ("ins", "moveTo"):
                     self.inserted += 1
+                    start = inline.at
                     walk(item, heavy)
+                    inline.mark(start, "inserted", _change(item, ""))
                 else:
                     self.pictures += name == "blip"
                     walk(item, heavy)
 
-        walk(paragraph, base)
-        text = "".join(letters)
-        out: list[Word] = []
-        offset = 0
-        for token in text.split():
-            at = text.index(token, offset)
-            offset = at + len(token)
-            out.append(Word(token, 0, 0, 0, 0, 10.0, bold[at]))
-        return out
+        walk(paragraph, self.styles.of(paragraph).bold)
+        return inline
 
     def table(self, element: etree._Element) -> TableDraft | None:
         cells: list[CellDraft] = []
@@ -329,7 +346,7 @@ class _Reader:
                 if merge is not None and attribute(merge, "val") != "restart" and column in open_merges:
                     open_merges[column].row_span += 1
                 else:
-                    draft = CellDraft(row_place, column, 1, width, self._cell_lines(cell))
+                    draft = self._cell(cell, row_place, column, width)
                     cells.append(draft)
                     if merge is not None:
                         open_merges[column] = draft
@@ -344,12 +361,36 @@ class _Reader:
         header = heads or int(bool(first) and all(first) and not all(others) and row_place > 0)
         return TableDraft(cells, row_place + 1, columns, header, True, 0, 0, 0, 0)
 
-    def _cell_lines(self, cell: etree._Element) -> list[Segment]:
-        lines = []
+    def _cell(self, cell: etree._Element, row: int, column: int, width: int) -> CellDraft:
+        """One cell, a line for each of its paragraphs."""
+        draft = CellDraft(row, column, 1, width, [])
+        ground = cell.find(f"{W}tcPr/{W}shd")
+        colour = parse_colour(attribute(ground, "fill")) if ground is not None else None
+        draft.shade = colour_name(colour) if colour else ""
+        offset = 0
         for paragraph in cell.iter(f"{W}p"):
-            if words := self.words(paragraph):
-                lines.append(Segment(words))
-        return lines
+            inner = self.inline(paragraph).draft()
+            if inner is not None:
+                draft.lines.append(Segment(inner.lines[0][1]))
+                draft.marks += [(a + offset, b + offset, kind, value) for a, b, kind, value in inner.marks]
+                offset += len(inner.text) + 1
+                if not draft.indent:
+                    left = paragraph.find(f"{W}pPr/{W}ind")
+                    said = attribute(left, "left") or attribute(left, "start")
+                    draft.indent = int(said) / 20 if said.lstrip("-").isdigit() else 0.0
+        return draft
+
+
+def _change(item: etree._Element, text: str) -> str:
+    return "\t".join((attribute(item, "author"), attribute(item, "date"), " ".join(text.split())))
+
+
+def _mark_deleted(item: etree._Element, out: list[Draft]) -> None:
+    """A deletion between paragraphs hangs on the end of the last one."""
+    gone = "".join(t.text or "" for t in item.iter(f"{W}delText", f"{W}t"))
+    if out and out[-1].lines and gone.strip():
+        length = len(out[-1].text)
+        out[-1].marks.append((length - 1, length, "deleted", _change(item, gone)))
 
 
 def _rows(table: etree._Element) -> list[etree._Element]:

@@ -1,4 +1,4 @@
-"""Which files to read, and which reader reads each."""
+"""Which files to read, and reading them: one file can give several documents (a mail with attachments, an archive)."""
 
 from __future__ import annotations
 
@@ -10,25 +10,35 @@ from pathlib import Path
 
 from yarnex.core.document import Document
 from yarnex.core.errors import UnreadableError, YarnexError
+from yarnex.core.reading.formats import Format, format_of, readable
+from yarnex.core.reading.outcome import Reading
 
-READABLE = (".pdf", ".docx", ".txt", ".md")
 MAX_BYTES = 1_000_000_000
+MAX_DEPTH = 4  # archives and mails inside each other
+SCANS = ("recognise", "tesseract", "skip")
 
 
 @dataclass(frozen=True, slots=True)
-class Reading:
-    """The outcome for one file: a document, or the reason why there is none."""
+class ReadOptions:
+    """How to read. scans: what to do with pictures of text: "recognise", "tesseract" (that program) or "skip"."""
 
-    path: str
-    document: Document | None
-    error: UnreadableError | None = None
+    scans: str = "recognise"
+    threads: int = 0  # for recognition; 0: as many as the machine has
+    progress: Callable[[str, int, int], None] | None = None  # told the path, the page just read and how many there are
+
+    @property
+    def key(self) -> str:
+        """A text that is the same for options that read alike."""
+        return self.scans
 
 
 def find_files(paths: Iterable[str | Path]) -> tuple[list[str], list[str]]:
     """Files named, and those in folders named (and below) that a reader may take, each once.
 
-    Returns (files to read, files in folders passed over because no reader takes them), both in a fixed order:
-    as named, and inside a folder by name. Raises YarnexError for a path that does not exist.
+    A document inside an archive or mail is named by its path there ("bundle.zip/lease.pdf"). Links in folders that
+    lead out of them are not followed. Returns (files to read, files in folders passed over because no reader takes
+    them), both in a fixed order: as named, and inside a folder by name. Raises YarnexError for a path that does
+    not exist.
     """
     wanted: list[str] = []
     passed: list[str] = []
@@ -40,16 +50,29 @@ def find_files(paths: Iterable[str | Path]) -> tuple[list[str], list[str]]:
                     if name.startswith((".", "~$")):
                         continue
                     found = (Path(folder) / name).as_posix()
-                    (wanted if name.lower().endswith(READABLE) else passed).append(found)
-        elif path.exists():
+                    (wanted if readable(name) else passed).append(found)
+        elif path.exists() or _container_of(path) is not None:
             wanted.append(path.as_posix())
         else:
             raise YarnexError("no such file or folder", where=path.as_posix(), do="check the name")
     return list(dict.fromkeys(wanted)), list(dict.fromkeys(passed))
 
 
-def read_document(path: str | Path) -> Document:
-    """The document in a file. Raises UnreadableError with what is wrong and what to do."""
+def _container_of(path: Path) -> Path | None:
+    """The file on disk inside which a path lies ("bundle.zip" of "bundle.zip/lease.pdf")."""
+    return next((p for p in path.parents if p.is_file()), None)
+
+
+def outer_file(path: str) -> str:
+    """The file on disk that a path names or lies inside of; the path itself where there is none."""
+    if Path(path).exists():
+        return path
+    outer = _container_of(Path(path))
+    return outer.as_posix() if outer is not None else path
+
+
+def read_bytes_of(path: str | Path) -> bytes:
+    """A file's bytes. Raises UnreadableError with what is wrong and what to do."""
     shown = Path(path).as_posix()
     try:
         if Path(path).stat().st_size > MAX_BYTES:
@@ -61,64 +84,83 @@ def read_document(path: str | Path) -> Document:
         raise UnreadableError(f"cannot be opened ({error.strerror or error})", where=shown) from None
     if not data.strip():
         raise UnreadableError("an empty file", where=shown, do="fetch or export it again")
-    digest = hashlib.sha256(data).hexdigest()
+    return data
+
+
+def read_data(data: bytes, path: str, options: ReadOptions | None = None, depth: int = 0) -> list[Reading]:
+    """The documents in a file's bytes, the file's own first. Raises UnreadableError where the file gives none."""
+    options = options or ReadOptions()
+    if not data.strip():
+        raise UnreadableError("an empty file", where=path, do="fetch or export it again")
+    format = format_of(data, path)
+    if format.holds_files and depth >= MAX_DEPTH:
+        raise UnreadableError(
+            f"more than {MAX_DEPTH} archives or mails inside each other", where=path, do="unpack it by hand"
+        )
     try:
-        return _reader_for(data, shown)(data, shown, digest)
+        return _read(format, data, path, options, depth)
     except (MemoryError, RecursionError):
         raise UnreadableError(
-            "too large or too deeply nested to read", where=shown, do="split it or export it again"
+            "too large or too deeply nested to read", where=path, do="split it or export it again"
         ) from None
 
 
-def read_all(paths: Iterable[str]) -> Iterator[Reading]:
-    """Each file's document or error, in the order given."""
+def _read(format: Format, data: bytes, path: str, options: ReadOptions, depth: int) -> list[Reading]:
+    digest = hashlib.sha256(data).hexdigest()
+
+    def inner(content: bytes, name: str) -> list[Reading]:
+        return read_data(content, name, options, depth + 1)
+
+    if format.name == "zip":
+        from yarnex.core.reading.archive import read_zip
+
+        return read_zip(data, path, readable, inner)
+    if format.name in ("mail", "mailbox"):
+        from yarnex.core.reading.mail import read_mail, read_mailbox
+
+        return (read_mail if format.name == "mail" else read_mailbox)(data, path, digest, inner)
+    if format.name in ("pdf", "picture"):
+        from yarnex.core.reading.pdf import read_pdf
+        from yarnex.core.reading.pictures import read_picture
+        from yarnex.core.reading.recognising import recogniser
+
+        told = options.progress
+        progress = (lambda page, of: told(path, page, of)) if told is not None else None
+        read = read_pdf if format.name == "pdf" else read_picture
+        return [Reading(path, read(data, path, digest, recogniser(options.scans, options.threads), progress))]
+    return [Reading(path, format.reader()(data, path, digest))]
+
+
+def read_file(path: str | Path, options: ReadOptions | None = None) -> list[Reading]:
+    """The documents in a file on disk, or of a member of an archive or mail. Raises UnreadableError."""
+    shown = Path(path).as_posix()
+    outer = outer_file(shown)
+    found = read_data(read_bytes_of(outer), outer, options)
+    return found if outer == shown else chosen(found, shown)
+
+
+def chosen(found: list[Reading], path: str) -> list[Reading]:
+    """Of a container's documents the one with this path, and what is inside it."""
+    kept = [r for r in found if r.path == path or r.path.startswith(path + "/")]
+    if not kept:
+        raise UnreadableError("not in the file that the path names", where=path, do="check the name")
+    return kept
+
+
+def read_document(path: str | Path, options: ReadOptions | None = None) -> Document:
+    """The document in a file (for a mail, the mail itself). Raises UnreadableError with what is wrong and what to do."""
+    for reading in read_file(path, options):
+        if reading.error is not None:
+            raise reading.error
+        if reading.document is not None:
+            return reading.document
+    raise UnreadableError("no document in it", where=Path(path).as_posix())
+
+
+def read_all(paths: Iterable[str], options: ReadOptions | None = None) -> Iterator[Reading]:
+    """Each file's documents or error, in the order given, one after the other in this process."""
     for path in paths:
         try:
-            yield Reading(path, read_document(path))
+            yield from read_file(path, options)
         except UnreadableError as error:
             yield Reading(path, None, error)
-
-
-def _reader_for(data: bytes, path: str) -> Callable[[bytes, str, str], Document]:
-    """The reader by magic bytes, then by the file's ending."""
-    ending = Path(path).suffix.lower()
-    if b"%PDF-" in data[:1024]:
-        from yarnex.core.reading.pdf import read_pdf
-
-        return read_pdf
-    if ending == ".docx" or (data.startswith(b"PK\x03\x04") and b"word/" in data):
-        from yarnex.core.reading.docx import read_docx
-
-        return read_docx
-    if ending == ".pdf":
-        raise UnreadableError("not a complete PDF", where=path, do="fetch or export the file again")
-    if ending in (".txt", ".md", ".text", ".markdown") or (ending not in _BINARY and b"\x00" not in data[:4096]):
-        from yarnex.core.reading.text import read_text
-
-        if ending in (".md", ".markdown"):
-            return lambda d, p, h: read_text(d, p, h, markdown=True)
-        return read_text
-    raise UnreadableError(
-        f"{ending or 'a file without an ending'} is not a format that can be read",
-        where=path,
-        do=f"give {', '.join(READABLE)}",
-    )
-
-
-_BINARY = (
-    ".zip",
-    ".png",
-    ".jpg",
-    ".jpeg",
-    ".tif",
-    ".tiff",
-    ".gif",
-    ".xlsx",
-    ".xls",
-    ".pptx",
-    ".ppt",
-    ".doc",
-    ".odt",
-    ".rtf",
-    ".exe",
-)

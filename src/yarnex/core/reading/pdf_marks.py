@@ -8,13 +8,15 @@ from __future__ import annotations
 
 import ctypes
 import re
+import unicodedata
 from collections.abc import Callable
 from typing import Any
 
 import pypdfium2 as pdfium
 import pypdfium2.raw as raw
 
-from yarnex.core.reading.layout.words import REDACTED, PageMarks, Rule, Word
+from yarnex.core.reading.layout.words import REDACTED, PageMarks, Rule, Shade, Word
+from yarnex.core.reading.pdf_annotations import Annotations, annotations_of
 
 TOKEN = re.compile(r"[^\s\x00-\x1f\ufffe\uffff]+[\x02\ufffe]?")  # pdfium marks a hyphen at a line end with these
 LINE = re.compile(r"[^\r\n]+")
@@ -37,6 +39,7 @@ ASCENT, DESCENT = 0.78, 0.22  # of the size of type, above and below the line: u
 THIN = 2.6  # points: a path flatter than this is a line
 DARK = 70  # of 255: a fill darker than this hides what is under it
 MAX_SEGMENTS = 2000  # of a path; one with more is a drawing, not a table
+SPARSE = 25  # words: a page with fewer, mostly covered by a picture, is a picture with a stamp or a line on it
 HEAVY = ("bold", "black", "heavy", "-bd", "demi")
 
 
@@ -48,6 +51,8 @@ def _direct(function: Any, result: Any, *arguments: Any) -> Any:
 _P, _I, _F = ctypes.c_void_p, ctypes.c_int, ctypes.c_float
 loose_box = _direct(raw.FPDFText_GetLooseCharBox, _I, _P, _I, _P)
 char_origin = _direct(raw.FPDFText_GetCharOrigin, _I, _P, _I, _P, _P)
+char_angle = _direct(raw.FPDFText_GetCharAngle, _F, _P, _I)
+render_mode = _direct(raw.FPDFTextObj_GetTextRenderMode, _I, _P)
 text_object = _direct(raw.FPDFText_GetTextObject, _P, _P, _I)
 font_size = _direct(raw.FPDFText_GetFontSize, ctypes.c_double, _P, _I)
 object_font = _direct(raw.FPDFTextObj_GetFont, _P, _P)
@@ -68,37 +73,91 @@ Place = Callable[[float, float, float, float], tuple[float, float, float, float]
 Bar = tuple[float, float, float, float, int]
 
 
-def page_marks(pdf: Any, index: int) -> PageMarks:
-    """Words with boxes, rules and black bars of one page. Raises PdfiumError for a page that cannot be loaded."""
+def page_marks(pdf: Any, index: int, form: Any = None) -> tuple[PageMarks, Annotations]:
+    """Marks of one page, and what hangs on it. Raises PdfiumError for a page that cannot be loaded.
+
+    form: the document's form environment, None where it has no form.
+    """
     page = pdf[index]
     width, height = page.get_size()
-    place = _placer(page)
+    turn = page.get_rotation()
     text_page = raw.FPDFText_LoadPage(page.raw)
     if not text_page:
         raise pdfium.PdfiumError("no text page")
     try:
-        words, owners = _words(text_page, place)
+        runs = _direction(text_page)  # degrees anticlockwise in which the text of the page runs
+        place = _placer(page, runs if runs is not None else turn)
+        turned = ((runs if runs is not None else turn) - turn) % 360
+        if turned in (90, 270):
+            width, height = height, width
+        words, owners = _words(text_page, place, straight=not runs)
         address = _address(page.raw)
-        rules, bars, pictures = _drawings(address, raw.FPDFPage_CountObjects(page.raw), place)
+        count = raw.FPDFPage_CountObjects(page.raw)
+        rules, bars, pictures, shades, covered = _drawings(address, count, place)
+        notes = annotations_of(page, pdf.raw, form, place) if raw.FPDFPage_GetAnnotCount(page.raw) else Annotations()
+        bars += [(*area, count + 1) for area in notes.redactions]
         if bars:
-            words = _black_out(address, raw.FPDFPage_CountObjects(page.raw), words, owners, bars)
+            words = _black_out(address, count, words, owners, bars)
+        words += [w for _, w in notes.words]
+        unseen = (
+            sum(render_mode(o) == raw.FPDF_TEXTRENDERMODE_INVISIBLE for o in owners[:200] if o)
+            > 0.5 * min(len(owners), 200)
+            > 0
+        )
     finally:
         raw.FPDFText_ClosePage(text_page)
     state = "text" if words else ("no_text" if pictures else "blank")
-    if words and pictures and len(words) < 4:
+    if words and pictures and (len(words) < 4 or (len(words) < SPARSE and covered > 0.6 * width * height)):
         state = "no_text"
+    elif words and garbled([w.text for w in words]):
+        state = "garbled"
     page.close()
-    return PageMarks(index + 1, width, height, words, rules, pictures, state)
+    source = "" if state == "blank" else "hidden" if unseen else "printed"
+    return PageMarks(index + 1, width, height, words, rules, pictures, state, source, turned, shades), notes
+
+
+def garbled(words: list[str]) -> bool:
+    """True where the letters that the file records are not those that it shows (a missing or wrong Unicode map).
+
+    Signs that no text uses, or Latin letters of which hardly any are vowels, give it away.
+    """
+    text = "".join(words)
+    if len(text) < 60:
+        return False
+    odd = sum(1 for c in text if c == "\ufffd" or unicodedata.category(c) in ("Co", "Cn", "Cc"))
+    if odd > 0.12 * len(text):
+        return True
+    latin = [c for c in text.lower() if "a" <= c <= "z"]
+    vowels = sum(c in "aeiouy" for c in latin)
+    symbols = sum(not c.isalnum() for c in text)
+    return len(latin) > 150 and (
+        vowels < 0.17 * len(latin) or (symbols > 0.45 * len(text) and vowels < 0.25 * len(latin))
+    )
+
+
+def _direction(text_page: Any) -> int | None:
+    """Degrees anticlockwise in which most of a page's text runs (0, 90, 180, 270); None where it has none."""
+    count = raw.FPDFText_CountChars(text_page)
+    if count <= 0:
+        return None
+    page = _address(text_page)
+    step = max(1, count // 24)
+    votes: dict[int, int] = {}
+    for i in range(0, count, step):
+        angle = char_angle(page, i)
+        if angle >= 0:
+            near = round(angle * 180 / 3.141592653589793 / 90) % 4 * 90
+            votes[near] = votes.get(near, 0) + 1
+    return max(votes, key=lambda a: votes[a]) if votes else None
 
 
 def _address(pointer: Any) -> int:
     return ctypes.cast(pointer, ctypes.c_void_p).value or 0
 
 
-def _placer(page: Any) -> Place:
-    """A function from PDF coordinates to points from the top left of the page as shown."""
+def _placer(page: Any, turn: int) -> Place:
+    """A function from PDF coordinates to points from the top left of the page, turned so that its text is upright."""
     left, bottom, right, top = page.get_bbox()  # as shown: cropped, and inherited where the page itself names no box
-    turn = page.get_rotation()
     if turn == 0:
         return lambda x0, y0, x1, y1: (x0 - left, top - y1, x1 - left, top - y0)
     if turn == 90:
@@ -108,8 +167,11 @@ def _placer(page: Any) -> Place:
     return lambda x0, y0, x1, y1: (top - y1, right - x1, top - y0, right - x0)
 
 
-def _words(text_page: Any, place: Place) -> tuple[list[Word], list[int]]:
-    """The words of a page in the file's order, and the text object that each came from."""
+def _words(text_page: Any, place: Place, straight: bool) -> tuple[list[Word], list[int]]:
+    """The words of a page in the file's order, and the text object that each came from.
+
+    straight: the text runs from left to right in the page's own coordinates, so that base lines can be used.
+    """
     count = raw.FPDFText_CountChars(text_page)
     if count <= 0:
         return [], []
@@ -123,6 +185,8 @@ def _words(text_page: Any, place: Place) -> tuple[list[Word], list[int]]:
     y_at = x_at + 8
     last = (ctypes.c_float * 4)()  # FS_RECTF: left, top, right, bottom
     last_at = ctypes.addressof(last)
+    first = (ctypes.c_float * 4)()
+    first_at = ctypes.addressof(first)
     char_of = raw.FPDFText_GetCharIndexFromTextIndex
     new = tuple.__new__
     styles: dict[int, tuple[float, bool]] = {}
@@ -146,17 +210,28 @@ def _words(text_page: Any, place: Place) -> tuple[list[Word], list[int]]:
             style = styles.get(owner)
             if style is None:
                 style = styles[owner] = _style(page, a, owner, fonts)
-            size = style[0] or last[1] - last[3]
+            size = style[0] or abs(last[1] - last[3])
             left, base = (
                 origin  # the height is taken from the line and the size: what fonts say of theirs cannot be relied on
             )
             right = last[2]
+            if not straight:
+                if not loose_box(page, a, first_at):
+                    continue
+                edges = min(first[0], last[0]), min(first[3], last[3]), max(first[2], last[2]), max(first[1], last[1])
+                x0, top, x1, bottom = place(*edges)
+                base = bottom - (bottom - top - size) / 2 if bottom - top > size else bottom
+                words.append(
+                    new(Word, (token.translate(LIGATURES) or token, x0, base - size, x1, base, size, style[1], 100))
+                )
+                owners.append(owner)
+                continue
             box = place(left if left < right else last[0], base - DESCENT * size, right, base + ASCENT * size)
             if not token.isascii() or "\x02" in token:
                 token = token.translate(LIGATURES)
                 if not token:
                     continue
-            words.append(new(Word, (token, *box, size, style[1])))
+            words.append(new(Word, (token, *box, size, style[1], 100)))
             owners.append(owner)
     return words, owners
 
@@ -183,8 +258,10 @@ def _style(page: int, char: int, owner: int, fonts: dict[int, bool]) -> tuple[fl
     return size, fonts[font]
 
 
-def _drawings(page: int, count: int, place: Place) -> tuple[list[Rule], list[Bar], int]:
-    """Straight lines, dark bars (with their place in drawing order) and the number of pictures."""
+def _drawings(page: int, count: int, place: Place) -> tuple[list[Rule], list[Bar], int, list[Shade], float]:
+    """Straight lines, dark bars (with their place in drawing order), pictures, shaded areas, area under pictures."""
+    shaded: list[Shade] = []
+    covered = 0.0
     rules: list[Rule] = []
     bars: list[Bar] = []
     pictures = 0
@@ -199,6 +276,9 @@ def _drawings(page: int, count: int, place: Place) -> tuple[list[Rule], list[Bar
         kind = object_type(item)
         if kind == raw.FPDF_PAGEOBJ_IMAGE:
             pictures += 1
+            if object_bounds(item, *at):
+                x0, top, x1, bottom = place(*edges)
+                covered += (x1 - x0) * (bottom - top)
             continue
         if kind != raw.FPDF_PAGEOBJ_PATH or not object_bounds(item, *at):
             continue
@@ -217,12 +297,14 @@ def _drawings(page: int, count: int, place: Place) -> tuple[list[Rule], list[Bar
             dark = max(colour[:3]) < DARK and colour[3] > 200
             if dark:
                 bars.append((x0, top, x1, bottom, index))
+            elif colour[3] > 100 and min(colour[:3]) < 246:
+                shaded.append(Shade(x0, top, x1, bottom, (colour[0], colour[1], colour[2])))
         if stroked and not simple:
             rules += _lines_of(item, place)
         elif stroked or (filled and simple and not dark and wide > 12 and tall < 260):
             rules += [Rule(x0, top, x1, top), Rule(x0, bottom, x1, bottom)]
             rules += [Rule(x0, top, x0, bottom), Rule(x1, top, x1, bottom)]
-    return rules, bars, pictures
+    return rules, bars, pictures, shaded, covered
 
 
 def _lines_of(item: int, place: Place) -> list[Rule]:

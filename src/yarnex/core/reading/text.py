@@ -5,10 +5,11 @@ from __future__ import annotations
 import itertools
 import re
 
-from yarnex.core.document import Document, Page, Problem
+from yarnex.core.document import Document, Problem
 from yarnex.core.errors import UnreadableError
+from yarnex.core.reading.assemble import assemble
 from yarnex.core.reading.layout.headings import full_numbers, mark_headings
-from yarnex.core.reading.layout.linear import LINE_HEIGHT, Linear, lay_out
+from yarnex.core.reading.layout.linear import LINE_HEIGHT, Linear
 from yarnex.core.reading.layout.lines import rows_of, segments_of
 from yarnex.core.reading.layout.paragraphs import Draft, paragraphs_of
 from yarnex.core.reading.layout.spaced_tables import spaced_tables
@@ -47,24 +48,50 @@ def decode(data: bytes, path: str) -> tuple[str, Problem | None]:
 
 
 def read_text(data: bytes, path: str, sha256: str, markdown: bool = False) -> Document:
-    """The document in a text file's bytes; each place is a line of the file."""
+    """The document in a text file's bytes; each place is a line of the file, form feeds part pages."""
     text, problem = decode(data, path)
-    lines = text.replace("\r\n", "\n").replace("\r", "\n").replace("\f", "\n").expandtabs(8).split("\n")
-    underlined = _underlined(lines)
-    drafts = _markdown(lines) if markdown else _drafts(lines)
-    for draft in drafts:
-        if draft.lines and draft.kind == "paragraph":
-            first = draft.lines[0][1][0]
-            draft.bold = draft.bold or _line_of(first) in underlined
+    text = text.replace("\r\n", "\n").replace("\r", "\n").expandtabs(8)
+    sheets = text.split("\f")
+    if len(sheets) > 1 and not sheets[-1].strip():
+        sheets.pop()
+    drafts: list[Draft] = []
+    before = 0
+    for number, sheet in enumerate(sheets, start=1):
+        page = number if len(sheets) > 1 else 0
+        lines = sheet.split("\n")
+        drafts += _markdown(lines, page, before) if markdown else line_drafts(lines, page, before)
+        before += len(lines) - (1 if number < len(sheets) else 0)  # the line goes on after a form feed
     drafts = mark_headings(drafts, frozenset(), frozenset())
     full_numbers(drafts)
-    linear = Linear(geometry=False, line_numbers=True)
-    body_end = lay_out(drafts, [], linear)
-    page = Page(1, "", 0, 0, "text" if linear.starts else "blank", len(linear.starts))
-    return Document(
-        path, "md" if markdown else "txt", sha256, "".join(linear.parts), body_end, (page,), tuple(linear.blocks),
-        tuple(linear.tables), tuple(linear.sections), linear.fragments(), (problem,) if problem else (),
+    mark_turns(drafts)
+    return assemble(
+        drafts, path=path, format="md" if markdown else "txt", sha256=sha256, pages=len(sheets) if len(sheets) > 1 else 0,
+        paging="page" if len(sheets) > 1 else "", problems=(problem,) if problem else (), linear=Linear(geometry=False, line_numbers=True),
     )  # fmt: skip
+
+
+def read_markdown(data: bytes, path: str, sha256: str) -> Document:
+    """The document in a Markdown file's bytes."""
+    return read_text(data, path, sha256, markdown=True)
+
+
+TURN = re.compile(
+    r"(?P<open>[\[(]?)(?P<clock>\d{1,2}:\d{2}(?::\d{2})?)(?:[.,]\d{1,3})?[\])]?\s*[-–—]?\s*(?P<who>[A-Z][\w.'’ -]{1,48}?)\s*[:–—-]\s"
+)
+
+
+def mark_turns(drafts: list[Draft]) -> None:
+    """Paragraphs that open with a clock time and a name, as transcripts do, know their time and speaker."""
+    turns = [(d, m) for d in drafts if d.kind == "paragraph" and (m := TURN.match(d.text))]
+    if len(turns) < 3:
+        return
+    for draft, m in turns:
+        parts = m["clock"].split(":")
+        seconds = sum(int(p) * 60**i for i, p in enumerate(reversed(parts))) * (
+            60 if len(parts) == 2 and not m["open"] else 1
+        )
+        length = len(draft.text)
+        draft.marks += [(0, length, "time", str(seconds)), (0, length, "speaker", m["who"].strip())]
 
 
 def _line_of(word: Word) -> int:
@@ -87,25 +114,36 @@ def _underlined(lines: list[str]) -> set[int]:
     }  # fmt: skip
 
 
-def _drafts(lines: list[str]) -> list[Draft]:
-    words = [w for i, line in enumerate(lines, start=1) if not RULE.match(line) or "_" in line for w in _words(line, i)]
+def line_drafts(lines: list[str], page: int = 0, before: int = 0) -> list[Draft]:
+    """Lines of plain text -> paragraphs, tables and underlined headings. before: lines of the file above them."""
+    words = [
+        w
+        for i, line in enumerate(lines, start=before + 1)
+        if not RULE.match(line) or "_" in line
+        for w in _words(line, i)
+    ]
     if not words:
         return []
     rows = rows_of(segments_of(words))
     items = spaced_tables(rows, [])
     only_rows = [i for i in items if isinstance(i, Row)]
     edges = (min(r.x0 for r in only_rows), max(r.x1 for r in only_rows)) if only_rows else (0.0, 400.0)
-    return paragraphs_of(1, items, edges, LINE_HEIGHT / SIZE)
+    drafts = paragraphs_of(page, items, edges, LINE_HEIGHT / SIZE)
+    underlined = _underlined(lines)
+    for draft in drafts:
+        if draft.lines and draft.kind == "paragraph" and _line_of(draft.lines[0][1][0]) - before in underlined:
+            draft.bold = True
+    return drafts
 
 
 # ------------------------------------------------------------------ Markdown
-def _markdown(lines: list[str]) -> list[Draft]:
+def _markdown(lines: list[str], page: int, before: int) -> list[Draft]:
     """Headings, lists, pipe tables and paragraphs of CommonMark; emphasis marks are taken off."""
     drafts: list[Draft] = []
     table: list[tuple[int, str]] = []
     open_paragraph: Draft | None = None
     fenced = False
-    for number, line in enumerate([*lines, ""], start=1):
+    for number, line in enumerate([*lines, ""], start=before + 1):
         bare = line.strip()
         if bare.startswith("```"):
             fenced = not fenced
@@ -115,7 +153,7 @@ def _markdown(lines: list[str]) -> list[Draft]:
             open_paragraph = None
             continue
         if table:
-            drafts.append(_pipe_table(table))
+            drafts.append(_pipe_table(table, page))
             table = []
         heading = re.match(r"\s{0,3}(#{1,6})\s+(.*?)\s*#*\s*\Z", line)
         if not bare:
@@ -127,7 +165,7 @@ def _markdown(lines: list[str]) -> list[Draft]:
             open_paragraph = None
         elif heading and not fenced:
             words = _marked(" " * (len(heading[1]) + 1) + heading[2], number)
-            draft = Draft("heading", [(1, words)], level=len(heading[1]), heading=" ".join(w.text for w in words))
+            draft = Draft("heading", [(page, words)], level=len(heading[1]), heading=" ".join(w.text for w in words))
             drafts.append(draft)
             open_paragraph = None
         else:
@@ -138,7 +176,7 @@ def _markdown(lines: list[str]) -> list[Draft]:
             if open_paragraph is None or starts:
                 open_paragraph = Draft("paragraph", size=SIZE)
                 drafts.append(open_paragraph)
-            open_paragraph.lines.append((1, words))
+            open_paragraph.lines.append((page, words))
     return drafts
 
 
@@ -160,7 +198,7 @@ def _marked(line: str, number: int) -> list[Word]:
     return out
 
 
-def _pipe_table(lines: list[tuple[int, str]]) -> Draft:
+def _pipe_table(lines: list[tuple[int, str]], page: int) -> Draft:
     rows: list[list[Segment | None]] = []
     header = 0
     for number, line in lines:
@@ -176,4 +214,4 @@ def _pipe_table(lines: list[tuple[int, str]]) -> Draft:
         if segment is not None
     ]
     columns = max((len(r) for r in rows), default=0)
-    return Draft("table", table=TableDraft(cells, len(rows), columns, header, True, 0, 0, 0, 0), table_page=1)
+    return Draft("table", table=TableDraft(cells, len(rows), columns, header, True, 0, 0, 0, 0), table_page=page)

@@ -11,6 +11,7 @@ from yarnex.core.errors import PackError
 from yarnex.core.packs import Entry, Field, check_keys, load_entries, pack_text, texts
 from yarnex.core.phrases import Phrase, compile_phrase
 from yarnex.core.values import DateValue, date_order, find_dates
+from yarnex.core.values.parties import find_organisations, find_party_roles
 
 SHAPE = {
     "kind": Field("text", True), "label": Field("text", True), "titles": Field("texts"), "words": Field("texts"),
@@ -29,13 +30,20 @@ class Kind:
 
 @dataclass(frozen=True, slots=True)
 class Identity:
-    """kind: "lease", "amendment" ... or "unknown". title: None where no line reads as one. why: the evidence."""
+    """kind: "lease", "amendment" ... or "unknown". title: None where no line reads as one. why: the evidence.
+
+    parties: names of organisations that the opening gives, each once. version: words that mark a draft, version or
+    copy, None where there are none. language: ISO 639-1 code, "" where the text is too short to tell.
+    """
 
     kind: str
     label: str
     title: Cite | None
     dated: Cite | None
     why: tuple[str, ...]
+    parties: tuple[Cite, ...] = ()
+    version: Cite | None = None
+    language: str = ""
 
     @property
     def title_text(self) -> str:
@@ -64,65 +72,210 @@ def known_kinds() -> tuple[Kind, ...]:
     return tuple(out)
 
 
-@lru_cache(maxsize=256)
+FORMAT_KINDS = {
+    "eml": ("email", "it is a mail"), "vtt": ("transcript", "it is a captioned recording"), "srt": ("transcript", "it is a captioned recording"),
+    "pptx": ("presentation", "it is a file of slides"), "odp": ("presentation", "it is a file of slides"),
+    "xlsx": ("spreadsheet", "it is a workbook"), "ods": ("spreadsheet", "it is a workbook"), "csv": ("spreadsheet", "it is a table of data"),
+    "tsv": ("spreadsheet", "it is a table of data"),
+}  # fmt: skip
+FORMAT_LABELS = {
+    "transcript": "Transcript",
+    "spreadsheet": "Spreadsheet",
+    "presentation": "Presentation",
+    "email": "E-mail",
+}
+SPOKEN = ("results_call", "interview", "minutes")
+FORMAT_FIRST = ("email", "spreadsheet", "presentation")  # a mail about an invoice is a mail
+
+
+@lru_cache(maxsize=4096)
 def identify(document: Document) -> Identity:
-    """Kind, title and date of a document, from its opening words. Unknown is an answer."""
-    opening = document.text[: min(OPENING, document.body_end)].lower()
+    """Kind, title, date, parties, version and language of a document, from its opening. Unknown is an answer."""
+    opening = document.text[: min(OPENING, document.body_end)]
+    small = opening.lower()
     title = _title(document)
     title_words = title.of(document.text) if title else ""
+    by_format, evidence = FORMAT_KINDS.get(document.format, ("", ""))
+    heads = " ".join(b.span.of(document.text) for b in document.blocks[:6] if b.kind != "table")[:SUBTITLE]
     best: Kind | None = None
     best_score = 0.0
     best_why: tuple[str, ...] = ()
     for kind in known_kinds():
         why = []
         score = 0.0
-        for phrase in kind.titles:
-            if m := phrase.search(title_words):
-                score += 10
-                why.append(f"the title says {m.group()!r}")
+        for weight, where, said in ((10.0, title_words, "the title says"), (6.0, heads, "it is headed")):
+            found = [m.group() for phrase in kind.titles if (m := phrase.search(where))]
+            if found:  # the kind named in most words is the narrowest
+                words = max(found, key=len)
+                score = weight + min(len(words), 60) / 100
+                why.append(f"{said} {words!r}")
                 break
-        for phrase in kind.words:
-            if m := phrase.search(opening):
-                score += 0.5
-                why.append(f"it says {re.sub(chr(92) + 's+', ' ', m.group())!r}")
-        if (
-            min(score, 10 + (score > 10) * 0.1) > best_score
-        ):  # among titles that fit, the first kind listed is the narrowest
-            best, best_score, best_why = kind, min(score, 10.1), tuple(why)
-    dated = _dated(document)
+        hits = [m.group() for phrase in kind.words if (m := phrase.search(small))]
+        why += [f"it says {re.sub(chr(92) + 's+', ' ', hit)!r}" for hit in hits]
+        if not score:
+            score = 0.5 * len(hits)
+            if kind.name == "letter" and SALUTATION.search(opening[:2500]):
+                score += 1.5
+                why.insert(0, "it opens like a letter")
+        if kind.name == by_format and by_format in FORMAT_FIRST:
+            score += 20
+            why.insert(0, evidence)
+        if score > best_score:
+            best, best_score, best_why = kind, score, tuple(why)
     cite = Cite(document, title) if title else None
-    if best is None or best_score < 1:
-        return Identity("unknown", "Unknown kind", cite, dated, ("neither title nor wording names a known kind",))
-    return Identity(best.name, best.label, cite, dated, best_why)
+    named = (best.name, best.label, best_why) if best is not None else ("unknown", "Unknown kind", NO_EVIDENCE)
+    spoken = by_format == "transcript" and named[0] not in SPOKEN
+    if spoken and (call := _results_call(heads)):
+        named = call.name, call.label, (evidence, "it is headed as a call on results")
+    elif by_format and (best_score < 6 or by_format == "spreadsheet" or spoken):
+        named = by_format, FORMAT_LABELS[by_format], (evidence,)
+    elif best_score < ENOUGH:
+        named = "unknown", "Unknown kind", NO_EVIDENCE
+    cite = Cite(document, title) if title else None
+    return Identity(
+        *named[:2],
+        cite,
+        _dated(document),
+        named[2],
+        _parties(document, opening),
+        _version(document, small),
+        language_of(opening),
+    )
+
+
+def _results_call(heads: str) -> Kind | None:
+    """The kind of a call on results, where the first lines name one."""
+    return next((k for k in known_kinds() if k.name == "results_call" and any(p.search(heads) for p in k.titles)), None)
+
+
+NO_EVIDENCE = ("neither title nor wording names a known kind",)
+SUBTITLE = 420  # characters of the first lines that may name the kind where the title does not
+SALUTATION = re.compile(r"^Dear\s+\S", re.MULTILINE)
+ENOUGH = 1.5  # score from which wording alone, without a title, shows a kind
+DRAFT = re.compile(
+    r"\b(?:(?:first|second|third|final|revised|working|agreed)\s+draft|draft(?:\s+(?:no\.?\s*)?\d+(?:\.\d+)?)?|execution (?:version|copy)|engrossment|version\s+\d+(?:\.\d+)*|v\d+(?:\.\d+)+|rev(?:ision)?\.?\s+[a-z0-9]{1,3}\b|copy received|without prejudice|subject to contract)(?![\w-])",
+)
+
+
+def _version(document: Document, opening: str) -> Cite | None:
+    """Words near the top, or in headers and footers, that mark a draft, version or copy."""
+    if m := DRAFT.search(opening[:1500]):
+        return Cite(document, Span(*m.span()))
+    for block in document.blocks:
+        if block.kind == "furniture" and (m := DRAFT.search(block.span.of(document.text).lower())):
+            return Cite(document, Span(block.span.start + m.start(), block.span.start + m.end()))
+    return None
+
+
+def _parties(document: Document, opening: str) -> tuple[Cite, ...]:
+    """Names of organisations in the opening, each once, at most four; those with a role first."""
+    spans = [f.span for f in find_party_roles(opening)] or [f.span for f in find_organisations(opening[:2500])]
+    out: list[Cite] = []
+    seen: set[str] = set()
+    for span in spans:
+        said = span.of(document.text)
+        name = re.sub(r"\W+", " ", said).strip().lower()
+        whole = (
+            len(name.split()) >= 2
+            and name.split()[0] not in ("the", "a", "this", "our")
+            and said[:1].isalpha()
+            and not re.search(r"[\t\n]|\d{2}", said)
+        )
+        if whole and not any(name in known or known in name for known in seen):
+            seen.add(name)
+            out.append(Cite(document, span))
+    return tuple(out[:4])
+
+
+COMMON_WORDS = {  # the commonest short words of each language: what they tell apart is enough for a whole page
+    "en": "the of and to in is for that shall with by be or on as this are at from it", "de": "der die das und ist nicht von zu den mit für auf im eine wird sich des dem ein",
+    "fr": "le la les des et est une pour dans que qui sur par au avec pas du ce sont", "es": "el los las del que en una por con para es se no al como su más la",
+    "it": "il di che la per una del non con della sono le nel alla dei gli è da", "nl": "de het een van en is dat op te zijn voor met niet aan er om ook bij",
+    "pt": "o os as do da que em uma para com não por é dos na no se ao", "da": "og det at en den til er som på de med af ikke der for et har",
+    "sv": "och det att en som är på av för med den till inte har de ett om",
+}  # fmt: skip
+
+
+def language_of(text: str) -> str:
+    """ISO 639-1 code of the language whose commonest words make up most of a text; "" where that says too little."""
+    words = re.findall(r"[^\W\d_]+", text.lower())
+    if len(words) < 30:
+        return ""
+    counts = {code: sum(w in common for w in words) for code, common in _common().items()}
+    best = max(counts, key=lambda c: counts[c])
+    return best if counts[best] > 0.1 * len(words) else ""
+
+
+@lru_cache(maxsize=1)
+def _common() -> dict[str, frozenset[str]]:
+    return {code: frozenset(words.split()) for code, words in COMMON_WORDS.items()}
 
 
 def _title(document: Document) -> Span | None:
-    """The line among the first that names a kind of document and little else; else the first heading."""
-    first_heading = None
+    """The line among the first that names a kind of document and little else; else the first heading or a mail's subject."""
+    if document.format == "eml":
+        return _subject(document)
+    first_heading = first_line = None
+    turns = document.format in ("vtt", "srt") or any(m.kind == "speaker" for m in document.marks[:5])
     named: Span | None = None
     for block in document.blocks[:30]:
-        if block.kind in ("furniture", "table", "note"):
+        if block.kind in ("furniture", "note"):
+            continue
+        if block.kind == "table":
             continue
         words = block.span.of(document.text)
-        if len(words) > 140 or len(words) < 3:
+        if len(words) > 140 or len(words) < 3 or (turns and document.mark_at("speaker", block.span.start)):
             continue
+        if document.paging == "sheet" and block.kind == "heading" and block.level == 1:
+            continue  # a sheet's name
+        front = document.pages_of(block.span)[0] <= 1
         letters = [c for c in words if c.isalpha()]
         loud = letters and (
             sum(c.isupper() for c in letters) > 0.7 * len(letters) or block.kind == "heading" or words.istitle()
         )
-        short = len(words.split()) <= 14 and not words.endswith((".", ";", ",")) and not block.number[:1].isdigit()
+        short = (
+            len(words.split()) <= 16
+            and (turns or not words.endswith((".", ";", ",")))
+            and not block.number[:1].isdigit()
+        )
         if (
             block.kind == "heading"
             and first_heading is None
             and not re.fullmatch(r"(?:table of )?contents", words, re.IGNORECASE)
         ):
             first_heading = block.span
-        if named is None and short and (loud or len(words.split()) <= 8):
+        if first_line is None and short:
+            first_line = block.span
+        if (
+            named is None
+            and short
+            and not block.number
+            and (loud or len(words.split()) <= 8 or (front and document.pages))
+        ):
             for kind in known_kinds():
                 if any(p.search(words) for p in kind.titles):
                     named = block.span
                     break
-    return named or first_heading
+    if turns or document.paging == "sheet":
+        return named or first_line
+    late = first_heading is not None and first_line is not None and document.pages_of(first_heading)[0] > 1
+    return named or (first_line if late and document.pages_of(first_line or Span(0, 1))[0] == 1 else first_heading)
+
+
+def _subject(document: Document) -> Span | None:
+    """The words of a mail's subject line."""
+    for table in document.tables[:1]:
+        for cell in table.cells:
+            if cell.column == 0 and cell.span.of(document.text).lower() == "subject:":
+                beside = table.at(cell.row, 1)
+                return beside.span if beside is not None else None
+    return None
+
+
+LABEL_OF_DATE = re.compile(
+    r"(?:date|dated|date of (?:this )?\w+|(?:issue|invoice|order|statement|report|letter|policy|contract|agreement) date)",
+    re.IGNORECASE,
+)
 
 
 def _dated(document: Document) -> Cite | None:
@@ -130,11 +283,21 @@ def _dated(document: Document) -> Cite | None:
     end = min(3500, document.body_end)
     text = document.text[:end]
     order = date_order(document.text)
+    for table in document.tables:
+        if table.span.start > end:
+            break
+        for cell in table.cells:
+            if LABEL_OF_DATE.fullmatch(cell.span.of(document.text).strip(" :")) and (
+                beside := table.at(cell.row, cell.column + cell.column_span)
+            ):
+                day = next(iter(find_dates(beside.span.of(document.text), order)), None)
+                if day is not None:
+                    return Cite(document, Span(beside.span.start + day.span.start, beside.span.start + day.span.end))
     found = list(find_dates(text, order))
     for item in found:
         before = text[max(0, item.span.start - 50) : item.span.start]
         if re.search(
-            r"(?:(?:\A|\n|\b(?:lease|deed|agreement|contract|licence|letter)\s)\W*date:?|\b(?:dated:?|made|entered into|effective(?: date:?)?|as of|executed)\b)(?:\s+(?:as of|on|this|the|and|entered|into|made)\b)*[\s:,]*\Z",
+            r"(?:(?:\A|\n|\b(?:lease|deed|agreement|contract|licence|letter)\s)\W*date:?|\b(?:dated:?|made|entered into|effective(?: date:?)?|as of|executed|issued|date of (?:report|issue|letter|statement))\b)(?:\s+(?:as of|on|this|the|and|entered|into|made)\b)*[\s:,]*\Z",
             before,
             re.IGNORECASE,
         ):

@@ -39,22 +39,50 @@ def _gutter(segments: list[Segment]) -> tuple[float, float, float, float] | None
     best: tuple[tuple[int, float], tuple[float, float, float, float]] | None = None
     for step in range(12, 37):
         x = x0 + width * step / 48
-        left: list[Segment] = []
-        right: list[Segment] = []
+        band: list[Segment] = []
         for segment in [*order, None]:
-            if segment is not None and segment.x1 <= x:
-                left.append(segment)
-            elif segment is not None and segment.x0 >= x:
-                right.append(segment)
-            else:  # a line across, or the end: what stood above it is a band of its own
-                if len(left) >= MIN_LINES and len(right) >= MIN_LINES and _prose(left) and _prose(right):
-                    edges = max(s.x1 for s in left), min(s.x0 for s in right)
-                    score = len(left) + len(right), edges[1] - edges[0]
-                    if best is None or score > best[0]:
-                        top = min(left[0].middle, right[0].middle)
-                        best = score, (*edges, top, max(left[-1].middle, right[-1].middle))
-                left, right = [], []
+            if segment is not None and (segment.x1 <= x or segment.x0 >= x):
+                band.append(segment)
+                continue
+            found = _columns_in(band, x)  # a line across, or the end: what stood above it is a band of its own
+            if found is not None and (best is None or found[0] > best[0]):
+                best = found
+            band = []
     return best[1] if best else None
+
+
+def _columns_in(band: list[Segment], x: float) -> tuple[tuple[int, float], tuple[float, float, float, float]] | None:
+    """Two columns of prose on either side of x: in the whole band, else in its longest part between white gaps.
+
+    A heading above the columns, or a table below them, may leave the gutter free too.
+    """
+    if len(band) < 2 * MIN_LINES:
+        return None
+    pieces = _pieces(band)
+    for length in range(len(pieces), 0, -1):
+        for first in range(len(pieces) - length + 1):
+            part = [s for piece in pieces[first : first + length] for s in piece]
+            left = [s for s in part if s.x1 <= x]
+            right = [s for s in part if s.x0 >= x]
+            if len(left) >= MIN_LINES and len(right) >= MIN_LINES and _prose(left) and _prose(right):
+                edges = max(s.x1 for s in left), min(s.x0 for s in right)
+                score = len(left) + len(right), edges[1] - edges[0]
+                top = min(left[0].middle, right[0].middle)
+                return score, (*edges, top, max(left[-1].middle, right[-1].middle))
+    return None
+
+
+def _pieces(band: list[Segment]) -> list[list[Segment]]:
+    """A band cut at white gaps that run across it; at most the widest seven."""
+    gaps = []
+    reach = band[0].bottom
+    for i in range(1, len(band)):
+        space = band[i].top - reach
+        if space > 0.6 * band[i].size:
+            gaps.append((space, i))
+        reach = max(reach, band[i].bottom)
+    cuts = sorted(i for _, i in sorted(gaps, reverse=True)[:7])
+    return [band[a:b] for a, b in zip([0, *cuts], [*cuts, len(band)], strict=True)]
 
 
 def _prose(segments: list[Segment]) -> bool:

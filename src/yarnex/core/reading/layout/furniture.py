@@ -57,9 +57,25 @@ def _key(row: Row) -> str:
     )
 
 
+def _parts(edge: str, row: Row) -> list[tuple[str, str, int, int]]:
+    """The first and last part of a row of several, with their places: one recurs where the other names the section."""
+    if len(row.segments) < 2:
+        return []
+    height = round(row.top / 3)
+    first, last = row.segments[0], row.segments[-1]
+    found = [
+        (edge, first.text.lower(), height, round(first.x0 / 3)),
+        (edge, last.text.lower(), height, round(last.x1 / 3)),
+    ]
+    return [f for f in found if len(f[1]) > 5 and not any(c.isdigit() for c in f[1][:1])]
+
+
 def split_furniture(pages: list[PageMarks], rows: list[list[Row]]) -> tuple[list[list[Row]], list[list[Row]]]:
     """Rows of each page -> (rows of the text, rows of furniture), each list page by page."""
     seen: dict[tuple[str, str], list[int]] = defaultdict(list)
+    parts: dict[tuple[str, str, int, int], set[int]] = defaultdict(
+        set
+    )  # words that stand in the same place on many pages
     edges: list[list[tuple[str, Row]]] = []
     for place, (page, page_rows) in enumerate(zip(pages, rows, strict=True)):
         near: list[tuple[str, Row]] = []
@@ -72,6 +88,8 @@ def split_furniture(pages: list[PageMarks], rows: list[list[Row]]) -> tuple[list
         edges.append(near)
         for edge, row in near:
             seen[edge, _key(row)].append(place)
+            for part in _parts(edge, row):
+                parts[part].add(place)
     with_text = sum(1 for r in rows if r)
     enough = 2 if with_text <= 6 else max(3, min(6, with_text // 8))
     body: list[list[Row]] = []
@@ -79,7 +97,10 @@ def split_furniture(pages: list[PageMarks], rows: list[list[Row]]) -> tuple[list
     for page, page_rows, near in zip(pages, rows, edges, strict=True):
         out: list[Row] = []
         for edge, row in near:
+            if DIVISION_LINE.match(row.text) and not _same_beside(pages, edges, page, row):
+                continue
             recurs = len(set(seen[edge, _key(row)])) >= enough and with_text > 1
+            recurs = recurs or (with_text > 2 and any(len(parts[part]) >= max(3, enough) for part in _parts(edge, row)))
             outermost = row is page_rows[0] or row is page_rows[-1]
             alone = outermost and bool(LONE.match(row.text)) and len(page_rows) > 1 and _apart(page, page_rows, row)
             if recurs or alone:
@@ -88,6 +109,19 @@ def split_furniture(pages: list[PageMarks], rows: list[list[Row]]) -> tuple[list
         body.append([r for r in page_rows if id(r) not in kept])
         furniture.append(out)
     return body, furniture
+
+
+DIVISION_LINE = re.compile(
+    r"(?:schedule|part|article|chapter|exhibit|appendix|annex|annexure|attachment)\s+(?:\d{1,3}|[ivxlc]{1,7}|[a-z])\b",
+    re.IGNORECASE,
+)
+
+
+def _same_beside(pages: list[PageMarks], edges: list[list[tuple[str, Row]]], page: PageMarks, row: Row) -> bool:
+    """True where the page before or after has the very same line at its edge: "Schedule 1" once is a heading."""
+    place = next(i for i, p in enumerate(pages) if p is page)
+    beside = [r.text for i in (place - 1, place + 1) if 0 <= i < len(edges) for _, r in edges[i]]
+    return row.text in beside
 
 
 def _apart(page: PageMarks, rows: list[Row], row: Row) -> bool:

@@ -89,8 +89,8 @@ def contents_of(drafts: list[Draft]) -> frozenset[int]:
         text = draft.text
         if CONTENTS.fullmatch(text.strip()):
             reading, page = True, draft.lines[0][0]
-            inside.add(place)
-        elif reading and not LEADER.search(text):
+            continue  # the word itself heads the page
+        if reading and not LEADER.search(text):
             listed = LISTED.search(text) and not draft.bold
             if not listed and (len(text) > 160 or draft.lines[0][0] != page):
                 reading = False
@@ -184,17 +184,35 @@ def _join_titles(drafts: list[Draft]) -> list[Draft]:
     for draft in out:
         if draft.kind == "heading" and not draft.number and DIVISION.match(draft.text):
             words = draft.text.split()
-            cut = 2 if len(words) >= 2 else 1
+            named = (
+                len(words) >= 2 and not words[0].endswith(":") and (not words[1][:1].islower() or len(words[1]) == 1)
+            )
+            cut = 2 if named else 1
             draft.number = " ".join(words[:cut]).strip(" .:–—-")
             draft.heading = " ".join(words[cut:]).strip(" .:–—-")
     return out
 
 
 def _set_levels(drafts: list[Draft], size: float) -> None:
-    """Levels: divisions at the top, decimal numbers by their depth, below a schedule or its part one deeper."""
+    """Levels: divisions at the top, decimal numbers by their depth, below a schedule or its part one deeper.
+
+    In a paper whose main headings have no numbers (a report), numbers count from the heading that they stand under.
+    A heading set like the divisions is one of them.
+    """
     base = 0  # what numbered clauses stand below: 1 in a schedule, 2 in a part of it
     articles = any(d.kind == "heading" and re.match(r"article\b", d.number, re.IGNORECASE) for d in drafts)
-    for draft in drafts:
+    unnumbered = [d for d in drafts if d.kind == "heading" and not d.number and not d.level]
+    largest = max((d.size for d in unnumbered), default=0.0)
+    tops = sum(d.size > size * 1.25 for d in unnumbered)
+    report = tops >= 4 and not any(
+        d.kind == "heading" and d.number[:1].isdigit() and d.size > 0.95 * largest for d in drafts
+    )
+    top_size = 0.0  # size of type of the division that is open
+    outer = False  # it is a schedule or the like, which may have parts
+    for place, draft in enumerate(drafts):
+        if draft.kind == "paragraph" and not draft.number and place > 0.6 * len(drafts) and SIGNING.match(draft.text):
+            draft.level, base = 1, 0  # the signatures stand in no section
+            continue
         if draft.kind not in ("heading", "paragraph") or (draft.kind == "paragraph" and not draft.number):
             continue
         heading = draft.kind == "heading"
@@ -203,20 +221,44 @@ def _set_levels(drafts: list[Draft], size: float) -> None:
             inner = re.match(r"(?:article|part|chapter)\b", draft.number, re.IGNORECASE)
             if not heading:
                 continue
-            if inner and base:
+            if inner and outer and draft.size < top_size + 0.3:
                 draft.level, base = draft.level or 2, 2
             else:
                 draft.level = draft.level or 1
-                base = 0 if inner else 1
+                base = 1 if not inner or (not articles and _counts_anew(drafts, place)) else 0
+                top_size, outer = draft.size, not inner
         elif draft.level:
             base = 0 if heading and draft.level == 1 else base
         elif bare[:1].isdigit():
             depth = bare.count(".") + 1
             draft.level = depth + 1 if articles and depth == 1 and not base else depth + base
         elif heading and not draft.number:
-            draft.level = base + 1 if base else (2 if draft.size <= size * 1.25 else 1)
+            like_divisions = top_size and draft.size > top_size - 0.3 and draft.size > size * 1.1
+            if like_divisions or (report and draft.size > size * 1.25):
+                draft.level, base, outer = 1, int(report), False
+            else:
+                draft.level = base + 1 if base else (2 if draft.size <= size * 1.25 else 1)
         else:
             draft.level = 9
+
+
+SIGNING = re.compile(
+    r"(?:in witness (?:whereof|of which)|(?:signed|executed|sealed)(?:,? (?:sealed|and delivered|and sealed))* (?:by|for|as|on behalf|in the presence)|"
+    r"(?:this|the) (?:deed|agreement|lease|document) (?:has been|is) (?:executed|signed|entered into|delivered)|present when the (?:common )?seal|"
+    r"given under the common seal|the parties have (?:signed|executed|set their hands)|as witness\b)",
+    re.IGNORECASE,
+)
+
+
+def _counts_anew(drafts: list[Draft], division: int) -> bool:
+    """True where clauses under a division are numbered "1.", "2.", not "1.1"."""
+    for draft in drafts[division + 1 :]:
+        if draft.kind == "heading" and DIVISION.match(draft.number):
+            return False
+        bare = re.sub(r"^(?:section|clause|paragraph|item|rule)\s+", "", draft.number, flags=re.IGNORECASE)
+        if bare[:1].isdigit():
+            return "." not in bare.rstrip(".")
+    return False
 
 
 def full_numbers(drafts: list[Draft]) -> None:

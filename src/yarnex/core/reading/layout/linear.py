@@ -7,7 +7,7 @@ from array import array
 from collections.abc import Iterable
 from dataclasses import dataclass, field
 
-from yarnex.core.document import Block, Cell, Fragments, Section, Span, Table
+from yarnex.core.document import Block, Cell, Fragments, Mark, Section, Span, Table
 from yarnex.core.reading.layout.paragraphs import Draft
 from yarnex.core.reading.layout.tables import TableDraft
 from yarnex.core.reading.layout.words import Word
@@ -37,19 +37,30 @@ KEEP_HYPHEN = {
 
 @dataclass(slots=True)
 class Linear:
-    """The text under construction. `geometry`: words carry boxes; `line_numbers`: the page slot holds a line."""
+    """The text under construction. `geometry`: words carry boxes; `line_numbers`: their height is a line of the file."""
 
     geometry: bool = True
     line_numbers: bool = False
     parts: list[str] = field(default_factory=list)
     length: int = 0
-    starts: array[int] = field(default_factory=lambda: array("l"))
-    ends: array[int] = field(default_factory=lambda: array("l"))
-    pages: array[int] = field(default_factory=lambda: array("l"))
+    starts: array[int] = field(default_factory=lambda: array("i"))
+    ends: array[int] = field(default_factory=lambda: array("i"))
+    pages: array[int] = field(default_factory=lambda: array("i"))
+    lines: array[int] = field(default_factory=lambda: array("i"))
     boxes: array[float] = field(default_factory=lambda: array("f"))
     blocks: list[Block] = field(default_factory=list)
     tables: list[Table] = field(default_factory=list)
     sections: list[Section] = field(default_factory=list)
+    marks: list[Mark] = field(default_factory=list)
+    recognised: bool = False  # words carry their certainty
+    certainty: array[int] = field(default_factory=lambda: array("B"))
+
+    def mark(self, span: Span, marks: Iterable[tuple[int, int, str, str]]) -> None:
+        """Keep marks given by their place inside a passage that has just been laid out."""
+        for start, end, kind, value in marks:
+            first, last = span.start + start, min(span.start + end, span.end)
+            if first < last:
+                self.marks.append(Mark(Span(first, last), kind, value))
 
     def add(self, text: str) -> None:
         self.parts.append(text)
@@ -80,16 +91,18 @@ class Linear:
                 starts.append(length)
                 length += len(text)
                 ends.append(length)
-                pages.append(int(word.top // LINE_HEIGHT) + 1 if self.line_numbers else page)
+                pages.append(page)
+                if self.line_numbers:
+                    self.lines.append(int(word.top // LINE_HEIGHT) + 1)
                 if self.geometry:
                     boxes.extend(word[1:5])
+                if self.recognised:
+                    self.certainty.append(word.certainty)
         self.length = length
         return Span(start, self.length)
 
     def fragments(self) -> Fragments:
-        if self.line_numbers:
-            return Fragments(self.starts, self.ends, array("l", [0] * len(self.starts)), self.boxes, self.pages)
-        return Fragments(self.starts, self.ends, self.pages, self.boxes)
+        return Fragments(self.starts, self.ends, self.pages, self.boxes, self.lines, self.certainty)
 
 
 def _cut(text: str, following: str) -> bool:
@@ -141,6 +154,7 @@ def lay_out(drafts: list[Draft], furniture: list[Draft], linear: Linear) -> int:
             )
             continue
         span = linear.words(draft.lines, joined)
+        linear.mark(span, draft.marks)
         if (draft.heading or draft.kind == "heading") and draft.level and draft.kind != "note":
             while stack and stack[-1][0] >= draft.level:
                 open_sections[stack.pop()[1]][3] = span.start - 1
@@ -172,7 +186,9 @@ def lay_out(drafts: list[Draft], furniture: list[Draft], linear: Linear) -> int:
     for draft in furniture:
         if linear.length:
             linear.add("\n")
-        linear.blocks.append(Block("furniture", linear.words(draft.lines, joined)))
+        span = linear.words(draft.lines, joined)
+        linear.mark(span, draft.marks)
+        linear.blocks.append(Block("furniture", span))
     return body_end
 
 
@@ -187,5 +203,6 @@ def _table(draft: TableDraft, page: int, linear: Linear, joined: dict[str, int])
             linear.add("\n" if cell.row != row else "\t")
         row = cell.row
         span = linear.words([(page, line.words) for line in cell.lines], joined)
-        cells.append(Cell(cell.row, cell.column, cell.row_span, cell.column_span, span))
+        linear.mark(span, cell.marks)
+        cells.append(Cell(cell.row, cell.column, cell.row_span, cell.column_span, span, cell.indent, cell.shade))
     return Table(Span(start, linear.length), draft.rows, draft.columns, draft.header_rows, tuple(cells), draft.ruled)

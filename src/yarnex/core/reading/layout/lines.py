@@ -21,7 +21,7 @@ def segments_of(words: Iterable[Word]) -> list[Segment]:
     run: list[Word] = []
     last_x1 = last_top = last_bottom = last_size = 0.0
     for word in words:
-        _, x0, top, x1, bottom, size, _ = word
+        _, x0, top, x1, bottom, size, _, _ = word
         if run:
             gap = x0 - last_x1
             overlap = (last_bottom if last_bottom < bottom else bottom) - (last_top if last_top > top else top)

@@ -27,10 +27,11 @@ CLAUSE = re.compile(
     re.IGNORECASE | re.VERBOSE | re.DOTALL,
 )
 DIVISION = re.compile(
-    r"(?:article|part|schedule|exhibit|appendix|annex|annexure|attachment|chapter)\b|\w+ (?:schedule|appendix|annex)\b",
+    r"(?:article|part|schedule|exhibit|appendix|annex|annexure|attachment|chapter)\b(?!\s+(?:of|to|for|from|and|in)\b)|\w+ (?:schedule|appendix|annex)\b",
     re.IGNORECASE,
 )
 DEFINED = re.compile(r"[“\"'‘][A-Z][^”\"]{1,60}[”\"'’]\s+(?:means|has the meaning|mean|includes|shall)")
+SHORT = 0.45  # of the width: prose never leaves more than that of a line empty before it goes on
 LABELLED = re.compile(r"[A-Z][\w'’ /().-]{1,40}:\s")
 CLOSED = re.compile(r"[.:;?!][\"”’')]*\Z")
 
@@ -51,6 +52,7 @@ class Draft:
     number: str = ""
     heading: str = ""
     level: int = 0
+    marks: list[tuple[int, int, str, str]] = field(default_factory=list)  # start, end (in `text`), kind, value
 
     @property
     def text(self) -> str:
@@ -134,6 +136,13 @@ def _breaks(draft: Draft, before: Row, row: Row, line: Segment, centred: bool, p
         return not _reference(tail, line.text)
     if line.text[0] in "“\"'‘" and DEFINED.match(line.text):
         return True
+    if (
+        line.text[:1].isupper()
+        and not draft.full
+        and before.x1 < draft.left + SHORT * (right - draft.left)
+        and not POINTING.search(tail)
+    ):
+        return True  # a line that ends so early ends its paragraph
     shorter = before.x1 < right - 0.18 * (right - draft.left)
     if not shorter or not line.text[:1].isupper():
         return False

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import re
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 from yarnex.core.reading.layout.words import Segment
 
@@ -17,6 +17,9 @@ class CellDraft:
     row_span: int
     column_span: int
     lines: list[Segment]
+    marks: list[tuple[int, int, str, str]] = field(default_factory=list)  # as in Draft
+    indent: float = 0.0
+    shade: str = ""
 
 
 @dataclass(slots=True)

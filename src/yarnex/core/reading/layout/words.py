@@ -10,7 +10,10 @@ PLACEHOLDER = "\ue000"  # stands among the segments for a drawn table; private u
 
 
 class Word(NamedTuple):
-    """A printed word: text without white space, its box, size of type in points, and whether it is bold."""
+    """A printed word: text without white space, its box, size of type in points, and whether it is bold.
+
+    certainty: per cent, under 100 only for words recognised from a picture.
+    """
 
     text: str
     x0: float
@@ -19,6 +22,7 @@ class Word(NamedTuple):
     bottom: float
     size: float
     bold: bool
+    certainty: int = 100
 
 
 class Rule(NamedTuple):
@@ -34,6 +38,16 @@ class Rule(NamedTuple):
         return self.x1 - self.x0 >= self.bottom - self.top
 
 
+class Shade(NamedTuple):
+    """A filled area, with its colour as red, green and blue from 0 to 255."""
+
+    x0: float
+    top: float
+    x1: float
+    bottom: float
+    colour: tuple[int, int, int]
+
+
 @dataclass(slots=True)
 class PageMarks:
     """All marks of one page that matter for its text."""
@@ -45,6 +59,11 @@ class PageMarks:
     rules: list[Rule] = field(default_factory=list)
     pictures: int = 0
     state: str = "text"
+    source: str = "printed"
+    turned: int = 0
+    shades: list[Shade] = field(default_factory=list)
+    struck: list[str] = field(default_factory=list)  # words crossed out on a recognised page
+    skew: float = 0.0  # degrees by which a recognised page lay askew
 
 
 class Segment:

@@ -231,7 +231,7 @@ def test_nothing_readable_at_all(yarnex, tmp_path, pdf, name):
         (["abstract", "lease.txt", "-o", "there.md"], 2, "--out there.md: already there; add --force to replace it"),
         (["abstract", "notes.md", "-o", "notes.md", "--force"], 2, "--out notes.md: one of the documents; name another file; documents are never changed"),
         (["show", "lease.txt", "--quote", "no such words"], 1, "lease.txt: the words 'no such words' not found in it"),
-        (["show", "lease.txt", "--quote", "Deposit", "--png", "a.png"], 2, "only pages of a PDF can be drawn"),
+        (["show", "lease.txt", "--quote", "Deposit", "--png", "a.png"], 2, "only pages of a PDF or a picture can be drawn"),
         (["compare", "--frobnicate"], 2, "No such option: --frobnicate"),
         (["weave"], 2, "No such command 'weave'"),
     ],

@@ -48,8 +48,8 @@ def picture(passage: Passage, out: Path, source: Path, force: bool) -> None:
     document = passage.document
     first = Cite(document, passage.marked[0] if passage.marked else passage.whole).pages[0]
     where = f"--png {out.as_posix()}"
-    if document.format != "pdf" or not first:
-        raise OutputError("only pages of a PDF can be drawn", where=where, do="leave --png out")
+    if document.format not in ("pdf", "png", "jpeg", "tiff") or not first or document.parent:
+        raise OutputError("only pages of a PDF or a picture can be drawn", where=where, do="leave --png out")
     if out.suffix.lower() != ".png":
         raise OutputError(f"{out.suffix or 'no ending'} is no picture format here", where=where, do="use .png")
     if out.exists() and not force:
@@ -57,8 +57,19 @@ def picture(passage: Passage, out: Path, source: Path, force: bool) -> None:
     import pypdfium2 as pdfium
     from PIL import ImageChops, ImageDraw
 
-    with pdfium.PdfDocument(source) as pdf:
-        image = pdf[first - 1].render(scale=SCALE).to_pil().convert("RGB")
+    page = document.page(first)
+    turned = page.turned if page is not None else 0
+    if document.format == "pdf":
+        with pdfium.PdfDocument(source) as pdf:
+            image = pdf[first - 1].render(scale=SCALE, rotation=turned).to_pil().convert("RGB")
+    else:
+        from PIL import Image
+
+        with Image.open(source) as picture:
+            picture.seek(first - 1)
+            image = picture.convert("RGB").rotate(-turned, expand=True)
+        if page is not None and page.width:
+            image = image.resize((round(page.width * SCALE), round(page.height * SCALE)))
     wash = image.copy()
     draw = ImageDraw.Draw(wash)
     draw.rectangle((0, 0, *wash.size), fill=(255, 255, 255))

@@ -227,8 +227,14 @@ def _range(first: object, last: object) -> str:
     return f"{first or ''}" if first == last or not last else f"{first}-{last}"
 
 
+def doubts(cites: Sequence[Cite]) -> list[str]:
+    """A line for words of the quotes that were recognised from a picture with little certainty."""
+    words = list(dict.fromkeys(w for c in cites for w in c.doubtful))
+    return [f"recognised with doubt: {', '.join(words[:8])}; check the page"] if words else []
+
+
 def _finding_cell(finding: Finding, note: str = "") -> Cell:
-    notes = [*finding.working]
+    notes = [*finding.working, *doubts(finding.cites)]
     if note:
         notes.append(note)
     return Cell(said(finding), own_words(finding), finding.cites, tuple(notes), finding.state)
@@ -298,7 +304,8 @@ def _flag_card(flag: Flag) -> Card:
     body = [("Why", flag.rule.why), ("In practice", flag.rule.plain)]
     if flag.rule.remedy:
         body.append(("Remedy", flag.rule.remedy))
-    return Card(flag.rule.severity, flag.rule.label, flag.document.name, tuple(body), flag.cites, flag.notes)
+    notes = (*flag.notes, *doubts(flag.cites))
+    return Card(flag.rule.severity, flag.rule.label, flag.document.name, tuple(body), flag.cites, notes)
 
 
 def _flag_sections(flags: Sequence[Flag]) -> list[Section]:

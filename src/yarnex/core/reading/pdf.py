@@ -6,6 +6,7 @@ import math
 import re
 from array import array
 from collections.abc import Callable, Sequence
+from statistics import median
 from typing import Any
 
 import pypdfium2 as pdfium
@@ -15,6 +16,7 @@ from yarnex.core.document import Document, Mark, Page, Problem, Span
 from yarnex.core.document.cite import DOUBTFUL
 from yarnex.core.errors import UnreadableError
 from yarnex.core.reading.layout.columns import regions_of
+from yarnex.core.reading.layout.continued_tables import join_tables
 from yarnex.core.reading.layout.furniture import printed_labels, split_furniture
 from yarnex.core.reading.layout.headings import full_numbers, mark_headings
 from yarnex.core.reading.layout.linear import Linear, lay_out
@@ -28,6 +30,7 @@ from yarnex.core.reading.pdf_annotations import Annotations, Area
 from yarnex.core.reading.pdf_marks import page_marks
 from yarnex.core.reading.ranges import ranges
 from yarnex.core.reading.recognising import LONG_SIDE, Recogniser
+from yarnex.core.reading.shades import colour_name
 
 
 def read_pdf(
@@ -266,7 +269,43 @@ def lay_out_pages(pages: list[PageMarks]) -> tuple[list[Draft], list[Draft], lis
         for page, rows in zip(pages, furniture_rows, strict=True)
         for row in rows
     ]
-    return join_parts(parts), furniture, printed_labels(furniture_rows)
+    for page_drafts in parts:
+        _shade(page_drafts, pages)
+        _mark_notes(page_drafts, pages)
+    drafts = join_tables(join_parts(parts), furniture)
+    return drafts, furniture, printed_labels(furniture_rows)
+
+
+NOTE_MARK = re.compile(r"(?:[¹²³⁴⁵⁶⁷⁸⁹]{1,2}|[*†‡§]{1,3}|\[\d{1,2}\]|\(?\d{1,2}\)?)(?=\s|[A-Z])")
+
+
+def _mark_notes(drafts: list[Draft], pages: list[PageMarks]) -> None:
+    """Small type low on a page that opens with a note's mark is a footnote: the text above does not run on into it."""
+    sizes = [d.size for d in drafts if d.kind == "paragraph" for _ in d.lines]
+    if not sizes:
+        return
+    usual = median(sizes)
+    for draft in drafts:
+        if draft.kind != "paragraph" or draft.size > 0.93 * usual:
+            continue
+        page, words = draft.lines[0]
+        low = words[0].top > 0.6 * pages[page - 1].height
+        if low and NOTE_MARK.match(draft.text):
+            draft.kind = "note"
+
+
+def _shade(drafts: list[Draft], pages: list[PageMarks]) -> None:
+    """Cells on a coloured ground know its colour: the smallest filled area around their first word."""
+    for draft in drafts:
+        shades = pages[draft.table_page - 1].shades if draft.table is not None else []
+        for cell in draft.table.cells if draft.table is not None and shades else ():
+            if not cell.lines:
+                continue
+            word = cell.lines[0].words[0]
+            x, y = (word.x0 + word.x1) / 2, (word.top + word.bottom) / 2
+            around = [s for s in shades if s.x0 <= x <= s.x1 and s.top <= y <= s.bottom]
+            if around:
+                cell.shade = colour_name(min(around, key=lambda s: (s.x1 - s.x0) * (s.bottom - s.top)).colour)
 
 
 def _tables_apart(rows: list[Row]) -> list[Row]:

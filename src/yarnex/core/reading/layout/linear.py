@@ -202,7 +202,7 @@ def _table(draft: TableDraft, page: int, linear: Linear, joined: dict[str, int])
         if cells:
             linear.add("\n" if cell.row != row else "\t")
         row = cell.row
-        span = linear.words([(page, line.words) for line in cell.lines], joined)
+        span = linear.words([(cell.page or page, line.words) for line in cell.lines], joined)
         linear.mark(span, cell.marks)
         cells.append(Cell(cell.row, cell.column, cell.row_span, cell.column_span, span, cell.indent, cell.shade))
     return Table(Span(start, linear.length), draft.rows, draft.columns, draft.header_rows, tuple(cells), draft.ruled)

@@ -41,7 +41,7 @@ def ruled_tables(words: list[Word], rules: list[Rule]) -> tuple[list[TableDraft]
             continue
         draft = _grid(inside, group, xs, ys)
         filled = sum(1 for c in draft.cells if c.lines)
-        if filled < 3 or draft.columns < 2:
+        if filled < 3 or draft.columns < 2 or draft.rows < 2:  # one shaded row heads a table that is not ruled
             continue
         gone = set(map(id, inside))
         rest = [w for w in rest if id(w) not in gone]

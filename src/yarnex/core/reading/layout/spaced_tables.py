@@ -5,6 +5,7 @@ from __future__ import annotations
 import itertools
 import re
 
+from yarnex.core.reading.layout.figure_columns import NUMERIC, Columns, figure_columns, place_of, recut
 from yarnex.core.reading.layout.tables import FIGURE, CellDraft, TableDraft, header_rows
 from yarnex.core.reading.layout.words import PLACEHOLDER, Row, Segment
 
@@ -24,15 +25,60 @@ def spaced_tables(rows: list[Row], separators: list[float]) -> list[Row | TableD
             out.append(rows[i])
             i += 1
             continue
-        end = _stretch_end(rows, i)
+        end = _before_second_head(rows, i, _stretch_end(rows, i))
         draft = _aligned(rows[i:end], separators) if end - i >= 2 else None
         if draft is None:
             out.append(rows[i])
             i += 1
         else:
+            head = _lines_above(rows, i, draft, out)
+            if head:
+                del out[len(out) - head :]
+                draft = _aligned(rows[i - head : end], separators) or draft
             out.append(draft)
             i = end
     return out
+
+
+def _before_second_head(rows: list[Row], start: int, end: int) -> int:
+    """Where a stretch runs into the headings of the next table, the end of the first one."""
+    head = rows[start].text
+    for place in range(start + 2, end):
+        row = rows[place]
+        titled = len(rows[place - 1].segments) == 1 and not _is_figures(rows[place - 1])
+        if len(row.segments) > 1 and ((row.text == head and len(row.segments) > 2) or (titled and _is_head(row))):
+            while place - 1 > start + 1 and len(rows[place - 1].segments) == 1 and not _is_figures(rows[place - 1]):
+                place -= 1
+            return place
+    return end
+
+
+MONTH_END = re.compile(r"(?:January|February|March|April|May|June|July|August|September|October|November|December)\Z")
+UNIT = re.compile(r"(?:[£$€¥]|(?:US|A|NZ|C|HK|S)?\$|Rs\.?|[A-Z]{3})\s?(?:[’']?000s?|m|million|bn|k)?", re.IGNORECASE)
+
+
+def _is_head(row: Row) -> bool:
+    """True for a row of years or of units, as stands over the columns of a statement."""
+    years = sum(bool(YEAR.fullmatch(s.text)) for s in row.segments)
+    units = sum(bool(UNIT.fullmatch(s.text)) for s in row.segments)
+    rest = [s for s in row.segments if not YEAR.fullmatch(s.text) and not UNIT.fullmatch(s.text)]
+    return years + units >= 1 and not any(NUMERIC.fullmatch(s.text) for s in rest) and not _is_figures(row)
+
+
+def _lines_above(rows: list[Row], start: int, draft: TableDraft, out: list[Row | TableDraft]) -> int:
+    """How many rows above a table are first lines of its column headings: close, and wholly right of the row labels."""
+    count = 0
+    labels = max(
+        (c.lines[0].x1 for c in draft.cells if c.column == 0 and c.row >= draft.header_rows and c.lines),
+        default=draft.x0,
+    )
+    while count < 3 and start - count > 0 and len(out) > count and out[-1 - count] is rows[start - count - 1]:
+        row, below = rows[start - count - 1], rows[start - count]
+        close = below.top - row.bottom < 0.55 * row.size
+        if not close or row.x0 < labels or row.x1 > draft.x1 + 4 or row.text.startswith(PLACEHOLDER):
+            break
+        count += 1
+    return count
 
 
 def _multi(row: Row) -> bool:
@@ -113,6 +159,9 @@ def _wraps(above: Row, below: Row) -> bool:
 
 def _aligned(rows: list[Row], separators: list[float]) -> TableDraft | None:
     """A stretch of rows -> a table, None where its columns do not hold."""
+    columns_of_figures = figure_columns(rows)
+    if columns_of_figures is not None:
+        return _figures(rows, columns_of_figures, separators)
     multi = [r for r in rows if _multi(r)]
     body = multi[1:] if len(multi) >= 4 else multi
     most = max(len(r.segments) for r in multi)
@@ -144,6 +193,60 @@ def _aligned(rows: list[Row], separators: list[float]) -> TableDraft | None:
     draft = TableDraft(cells, len(groups), len(cuts) + 1, 0, False, x0, rows[0].top, x1, rows[-1].bottom)
     draft.header_rows = header_rows(draft)
     return draft
+
+
+def _figures(rows: list[Row], columns: Columns, separators: list[float]) -> TableDraft:
+    """A statement of figures: columns from the figures, header lines cut between words."""
+    start = next((i for i, r in enumerate(rows) if _is_figures(r)), 0)
+    while start and len(rows[start - 1].segments) == 1 and rows[start - 1].x1 < columns.cuts[0]:
+        start -= 1  # the name of the first group of rows
+    heads = [recut(r, columns) for r in rows[:start]]
+    x0, x1 = min(r.x0 for r in rows), max(r.x1 for r in rows)
+    inside = [y for y in separators if rows[0].top - 3 < y < rows[-1].bottom + 3]
+    levels = _levels(heads, columns)
+    groups = levels + _logical_rows(rows[start:], columns.cuts, inside)
+    cells: list[CellDraft] = []
+    for place, group in enumerate(groups):
+        found: dict[tuple[int, int], list[Segment]] = {}
+        for row in group:
+            for segment in row.segments:
+                found.setdefault(place_of(segment, columns, header=place < len(levels)), []).append(segment)
+        for (first, last), lines in sorted(found.items()):
+            ordered = sorted(lines, key=lambda s: (s.middle, s.x0))
+            indent = max(0.0, ordered[0].x0 - x0) if first == 0 else 0.0
+            cells.append(CellDraft(place, first, 1, last - first + 1, ordered, indent=indent))
+    draft = TableDraft(cells, len(groups), len(columns.cuts) + 1, 0, False, x0, rows[0].top, x1, rows[-1].bottom)
+    draft.header_rows = min(len(levels), draft.rows - 1)
+    return draft
+
+
+def _levels(heads: list[Row], columns: Columns) -> list[list[Row]]:
+    """Header lines -> levels of headings: lines that follow closely are one, a line that spans columns is its own."""
+    out: list[list[Row]] = []
+    spanned = False
+    for row in heads:
+        spans = any(b > a for a, b in (place_of(s, columns, True) for s in row.segments))
+        apart = bool(out) and row.top - out[-1][-1].bottom > 0.7 * row.size
+        if not out or spans or spanned or apart:
+            out.append([row])
+        else:
+            out[-1].append(row)
+        spanned = spans
+    return out
+
+
+def _is_figures(row: Row) -> bool:
+    """True for a row of the body: a label with figures, not years or units over columns."""
+    figures = [s for s in row.segments if NUMERIC.fullmatch(s.text)]
+    if not figures or (len(row.segments) == len(figures) and all(YEAR.fullmatch(s.text) for s in figures)):
+        return False
+    label = row.segments[0] if row.segments[0] not in figures else None
+    if label is None or not re.search(r"[A-Za-z]{2}", label.text):
+        return len(figures) >= 2 and not any(YEAR.fullmatch(s.text) for s in figures)
+    return not all(YEAR.fullmatch(s.text) for s in figures)
+
+
+YEAR = re.compile(r"(?:19|20)\d\d(?:[/–-]\d{2,4})?[¹²³*†]?")
 
 
 def _cut_in(left: float, right: float, rows: list[Row]) -> float:
@@ -183,7 +286,11 @@ def _logical_rows(rows: list[Row], cuts: list[float], separators: list[float]) -
             else:
                 groups.append([row])
             last = place
-        return groups
+        if not any(
+            sum(0 in filled(r) and any(FIGURE.fullmatch(s.text) for s in r.segments[1:]) for r in group) > 1
+            for group in groups
+        ):
+            return groups  # else the lines are drawn only above totals
     steps = [b.top - a.top for a, b in itertools.pairwise(rows)]
     clear = [s for s, r in zip(steps, rows[1:], strict=True) if s > 0.6 * r.size]
     lead = min(clear, default=0.0)
@@ -198,11 +305,23 @@ def _logical_rows(rows: list[Row], cuts: list[float], separators: list[float]) -
         wrapped = 0 not in here and close and not any(FIGURE.fullmatch(s.text) for s in row.segments)
         first = before.segments[0].text
         lone = here == {0} and close and (first.count("(") > first.count(")") or row.text[:1].islower())
+        dated = YEAR.fullmatch(row.segments[0].text) and MONTH_END.search(before.text)
+        carried = (
+            filled(before) == {0}
+            and len(groups[-1]) == 1
+            and 0 in here
+            and len(here) > 1
+            and (row.text[:1].islower() or bool(dated))
+        )
         head = len(groups) == 1 and close and not any(FIGURE.match(s.text) for r in (before, row) for s in r.segments)
+        if all(NUMERIC.fullmatch(s.text) for s in row.segments) and not overlapping:
+            groups.append([row])  # a total without a label
+            continue
         if (
             overlapping
             or (uneven and close and (partial or len(groups[-1]) == 0))
             or wrapped
+            or (carried and step <= 1.4 * lead)
             or lone
             or (head and uneven)
         ):

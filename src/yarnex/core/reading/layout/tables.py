@@ -20,6 +20,7 @@ class CellDraft:
     marks: list[tuple[int, int, str, str]] = field(default_factory=list)  # as in Draft
     indent: float = 0.0
     shade: str = ""
+    page: int = 0  # where it is not the page that the table begins on
 
 
 @dataclass(slots=True)

@@ -39,7 +39,7 @@ class Inline:
 
     def mark(self, start: int, kind: str, value: str) -> None:
         """Mark what was put since `start`."""
-        if start < len(self._letters):
+        if start < len(self._letters) or kind in ("deleted", "comment"):
             self._marks.append((start, len(self._letters), kind, value))
 
     def words(self) -> list[Word]:
@@ -75,7 +75,11 @@ class Inline:
             raw = text[start:end]
             inner = start + len(raw) - len(raw.lstrip())
             outer = end - (len(raw) - len(raw.rstrip()))
-            if inner < outer:
+            if inner >= outer:  # it hangs on a gap: on the letter before, else on the one after
+                inner = len(text[:start].rstrip()) - 1
+                inner = inner if inner >= 0 else len(text) - len(text[end:].lstrip()) if text[end:].strip() else -1
+                outer = inner + 1
+            if inner >= 0:
                 marks.append((places[inner], places[outer - 1] + 1, kind, value))
         return words, marks
 

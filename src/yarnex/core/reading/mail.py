@@ -54,7 +54,7 @@ def read_mailbox(data: bytes, path: str, sha256: str, inner: ReadInner) -> list[
                     for r in read_mail(part, name, hashlib.sha256(part).hexdigest(), inner)]  # fmt: skip
         except UnreadableError as error:
             out.append(Reading(name, None, error))
-    if not out:
+    if not data.lstrip().startswith(b"From ") and not any(r.document for r in out):
         raise UnreadableError("a mail box without mails", where=path, do="export it again")
     return out
 

@@ -43,14 +43,9 @@ def read_opendocument(data: bytes, path: str, sha256: str) -> Document:
     try:
         root = package.xml("content.xml")
     except BROKEN:
-        encrypted = b"encryption-data" in (
-            package.bytes_of("META-INF/manifest.xml") if "META-INF/manifest.xml" in package.names else b""
-        )
-        what, do = (
-            ("locked with a password", "save a copy without the password")
-            if encrypted
-            else ("not a complete OpenDocument file", "save it again in its own program")
-        )
+        locked = _locked(package)
+        what = "locked with a password" if locked else "not a complete OpenDocument file"
+        do = "save a copy without the password" if locked else "save it again in its own program"
         raise UnreadableError(what, where=path, do=do) from None
     body = root.find(f"{OFFICE}body")
     if body is None or not len(body):
@@ -95,6 +90,13 @@ def read_opendocument(data: bytes, path: str, sha256: str) -> Document:
         problems=reader.problems(),
         **common,
     )
+
+
+def _locked(package: Package) -> bool:
+    try:
+        return b"encryption-data" in package.bytes_of("META-INF/manifest.xml")
+    except BROKEN:
+        return False
 
 
 def _meta(package: Package) -> tuple[str, tuple[tuple[str, str], ...]]:

@@ -21,7 +21,7 @@ PARSER_OPTIONS: dict[str, Any] = {
     "remove_comments": True, "remove_pis": True,
 }  # fmt: skip
 BROKEN = (
-    zipfile.BadZipFile, KeyError, etree.XMLSyntaxError, NotImplementedError, RuntimeError, OSError, EOFError, ValueError,
+    zipfile.BadZipFile, KeyError, SyntaxError, NotImplementedError, RuntimeError, OSError, EOFError, ValueError,
     zlib.error, IndexError,
 )  # fmt: skip
 

@@ -30,6 +30,7 @@ LIGATURES = str.maketrans(
         "ﬅ": "st",
         "ﬆ": "st",
         "\u200b": "",
+        "\ue000": "",
         "\ufeff": "",
         "\x02": "-",
         "\ufffe": "-",

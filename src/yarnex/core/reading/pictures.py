@@ -3,8 +3,11 @@
 from __future__ import annotations
 
 import io
+import struct
 import warnings
 from typing import Any
+
+from PIL import Image, UnidentifiedImageError
 
 from yarnex.core.document import Document
 from yarnex.core.errors import UnreadableError
@@ -12,29 +15,23 @@ from yarnex.core.reading.layout.words import PageMarks
 from yarnex.core.reading.pdf import document_of, recognised_marks
 from yarnex.core.reading.recognising import MAX_PIXELS, Recogniser
 
+BROKEN = (
+    OSError, ValueError, SyntaxError, EOFError, MemoryError, TypeError, KeyError, IndexError, ZeroDivisionError, OverflowError, struct.error,
+    Image.DecompressionBombError, Image.DecompressionBombWarning, UnidentifiedImageError, AttributeError,
+)  # fmt: skip
 MAX_PAGES = 2_000
 USUAL_DPI = 200.0  # taken where the picture does not say
 
 
 def read_picture(data: bytes, path: str, sha256: str, recognise: Recogniser | None, progress: Any = None) -> Document:
     """The document in a picture's bytes. Raises UnreadableError for broken pictures."""
-    from PIL import Image, UnidentifiedImageError
-
     pages: list[PageMarks] = []
     try:
         with warnings.catch_warnings():
             warnings.simplefilter("error", Image.DecompressionBombWarning)
-            picture = Image.open(io.BytesIO(data), formats=("PNG", "JPEG", "TIFF", "MPO"))
+            picture = Image.open(io.BytesIO(data), formats=("PNG", "JPEG", "TIFF"))
             count = min(getattr(picture, "n_frames", 1), MAX_PAGES)
-    except (
-        UnidentifiedImageError,
-        OSError,
-        ValueError,
-        SyntaxError,
-        Image.DecompressionBombError,
-        Image.DecompressionBombWarning,
-        EOFError,
-    ):
+    except BROKEN:
         raise UnreadableError(
             "not a complete picture, or too large", where=path, do="scan or export it again"
         ) from None
@@ -46,19 +43,7 @@ def read_picture(data: bytes, path: str, sha256: str, recognise: Recogniser | No
                 raise ValueError("too many pixels")
             dpi = _dpi(picture)
             frame = _upright(picture)
-        except (
-            OSError,
-            ValueError,
-            SyntaxError,
-            EOFError,
-            Image.DecompressionBombError,
-            MemoryError,
-            TypeError,
-            KeyError,
-            IndexError,
-            ZeroDivisionError,
-            OverflowError,
-        ):
+        except BROKEN:
             pages.append(PageMarks(number, 0, 0, [], state="failed"))
             continue
         scale = dpi / 72
@@ -80,7 +65,7 @@ def _dpi(picture: Any) -> float:
 
 def _upright(picture: Any) -> Any:
     """The picture turned as its own record says, on white where it is see-through."""
-    from PIL import Image, ImageOps
+    from PIL import ImageOps
 
     frame = ImageOps.exif_transpose(picture.copy()) or picture.copy()
     if frame.mode in ("RGBA", "LA", "PA") or "transparency" in frame.info:

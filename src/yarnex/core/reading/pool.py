@@ -11,10 +11,12 @@ import os
 import signal
 import sys
 import time
+import warnings
 from collections import deque
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, replace
 from multiprocessing.connection import Connection, wait
+from pathlib import Path
 from typing import Any
 
 from yarnex.core.errors import UnreadableError, YarnexError
@@ -153,6 +155,10 @@ def _work(pipe: Connection, options: ReadOptions) -> None:
     """The life of a reading process: a path in, its readings out."""
     signal.signal(signal.SIGINT, signal.SIG_IGN)  # the process that reads for a person decides
     _bound_memory()
+    warnings.simplefilter("ignore")
+    with Path(os.devnull).open("w") as nowhere:  # what libraries print of a damaged file says nothing to a reader
+        os.dup2(nowhere.fileno(), 1)
+        os.dup2(nowhere.fileno(), 2)
 
     def told(_: str, page: int, of: int) -> None:
         pipe.send(("page", page, of))
@@ -173,18 +179,7 @@ def _work(pipe: Connection, options: ReadOptions) -> None:
             pipe.send(("unreadable", "too large to read in the memory allowed", path, "split it or export it again"))
         except RecursionError:
             pipe.send(("unreadable", "too deeply nested to read", path, "export it again"))
-        except (
-            OSError,
-            ValueError,
-            KeyError,
-            IndexError,
-            TypeError,
-            AttributeError,
-            ArithmeticError,
-            LookupError,
-            AssertionError,
-            RuntimeError,
-        ) as error:
+        except Exception as error:
             # a fault of a reader: the others go on, and the line says where to look
             pipe.send(
                 ("unreadable", f"its reader failed ({_fault(error)})", path, "export it again, and report this fault")

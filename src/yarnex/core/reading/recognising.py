@@ -354,7 +354,7 @@ def _drawn(image: Any, angle: float) -> tuple[list[tuple[float, float, float, fl
     for i in range(1, count):
         x, y, w, h, area = (int(v) for v in stats[i])
         inside = 0.05 * width < x and x + w < 0.95 * width  # holes and shadows stand at the edges
-        if w >= 2 * h and area > 0.92 * w * h and h < 0.04 * height and w < 0.9 * width and inside:
+        if w >= 2 * h and area > 0.92 * w * h and h < 0.04 * max(image.shape) and w < 0.9 * width and inside:
             bars.append((float(x), float(y), float(x + w), float(y + h)))
     rules: list[Rule] = []
     for size, level in (((1, max(40, width // 30)), True), ((max(30, height // 60), 1), False)):

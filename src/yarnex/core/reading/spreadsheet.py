@@ -234,7 +234,7 @@ def read_xlsx(data: bytes, path: str, sha256: str) -> Document:
 def _check_parts(package: Package, path: str) -> None:
     """Refuse a workbook with a part that unpacks beyond the limits, before the library unpacks it."""
     for name in package.names:
-        if name.startswith("xl/") and name.endswith(".xml"):
+        if name.endswith((".xml", ".rels")):
             try:
                 head = package.bytes_of(name)[:4096]
             except BROKEN as error:

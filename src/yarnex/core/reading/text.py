@@ -166,7 +166,8 @@ def _markdown(lines: list[str], page: int, before: int) -> list[Draft]:
         elif heading and not fenced:
             words = _marked(" " * (len(heading[1]) + 1) + heading[2], number)
             draft = Draft("heading", [(page, words)], level=len(heading[1]), heading=" ".join(w.text for w in words))
-            drafts.append(draft)
+            if words:
+                drafts.append(draft)
             open_paragraph = None
         else:
             starts = re.match(r"\s*(?:[-*+]|\d{1,3}[.)])\s+", line)

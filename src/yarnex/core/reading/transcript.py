@@ -31,7 +31,11 @@ def read_transcript(data: bytes, path: str, sha256: str) -> Document:
 
     try:
         cues = list(
-            (webvtt.WebVTT.from_buffer(io.StringIO(text)) if captions else webvtt.from_srt(io.StringIO(text))).captions
+            (
+                webvtt.WebVTT.from_buffer(io.StringIO(text))
+                if captions
+                else webvtt.WebVTT.from_buffer(io.StringIO(text), format="srt")
+            ).captions
         )
     except (MalformedCaptionError, MalformedFileError, ValueError, AttributeError, TypeError, IndexError):
         cues = []

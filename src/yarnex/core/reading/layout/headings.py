@@ -39,6 +39,8 @@ def body_size(drafts: list[Draft]) -> float:
     sizes: Counter[float] = Counter()
     for draft in drafts:
         for _, words in draft.lines:
+            if not words:
+                continue
             sizes[round(words[0].size * 2) / 2] += len(words)
     return sizes.most_common(1)[0][0] if sizes else 10.0
 

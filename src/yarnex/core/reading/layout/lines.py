@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 from collections.abc import Iterable
 
-from yarnex.core.reading.layout.words import Row, Segment, Word
+from yarnex.core.reading.layout.words import PLACEHOLDER, Row, Segment, Word
 
 GAP = 1.05  # a gap wider than this many times the size of type parts two segments
 MARKER = re.compile(
@@ -58,7 +58,8 @@ def _joined(segments: list[Segment]) -> list[Segment]:
         gap = segment.x0 - last.x1
         marker = len(out) == 1 and len(last.words) <= 2 and MARKER.fullmatch(last.text) and gap < 6.5 * segment.size
         numeric = last.text[:1].isdigit() and segment.text[:1].isdigit() and last.text.isdigit()
-        if gap <= GAP * max(last.size, segment.size) or (marker and not numeric):
+        drawn = last.text.startswith(PLACEHOLDER) or segment.text.startswith(PLACEHOLDER)
+        if not drawn and (gap <= GAP * max(last.size, segment.size) or (marker and not numeric)):
             out[-1] = Segment(last.words + segment.words)
         else:
             out.append(segment)

@@ -182,7 +182,7 @@ class TestWorkbooks:
         said = [str(p) for p in document.problems]
         assert "sheet Rents: hidden rows 3; read all the same" in said
         assert "sheet Notes: a hidden sheet; read all the same" in said
-        assert "1 formulas without a stored result; open it in a spreadsheet program, save it and read it again" in said
+        assert "1 formula without a stored result; open it in a spreadsheet program, save it and read it again" in said
         assert "Not for the landlord" in document.text
 
     @pytest.mark.parametrize(

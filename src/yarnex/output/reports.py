@@ -95,7 +95,8 @@ def read_report(
     for document in documents:
         identity = identify(document)
         notes = [str(p) for p in document.problems]
-        about = [f"by {who}" for name, who in document.properties if name == "author" and not identity.parties][:1]
+        authors = [who for name, who in document.properties if name == "author" and who.lower() not in NOBODY]
+        about = [f"by {authors[0]}"] if authors and not identity.parties else []
         if identity.version:
             about.append(f"marked {identity.version.quote!r}")
         if document.parent:
@@ -138,7 +139,17 @@ def read_report(
 
 
 STATES = {"text": "", "no_text": "a picture, not read", "blank": "blank", "failed": "damaged, not read"}
-SOURCES = {"printed": "printed text", "hidden": "hidden text layer", "recognised": "recognised", "": ""}
+NOBODY = (
+    "anonymous",
+    "unknown",
+    "user",
+    "admin",
+    "owner",
+    "python-docx",
+    "openpyxl",
+    "un-named",
+)  # what programs put in
+SOURCES = {"printed": "text", "hidden": "hidden text layer", "recognised": "recognised", "": ""}
 
 
 def _pages_section(document: Document) -> Section:

@@ -65,11 +65,15 @@ def copies_among(documents: Sequence[Document]) -> tuple[Copy, ...]:
             holders[run].append(i)
     shared: dict[tuple[int, int], int] = defaultdict(int)
     for places in holders.values():
-        if len(places) <= 50:  # a run that stands in more documents is a form's own words
+        if len(places) <= 20:  # a run that stands in more documents is a form's own words
             for x, a in enumerate(places):
                 for b in places[x + 1 :]:
                     shared[a, b] += 1
-    for (a, b), _ in sorted(shared.items()):
+    for (a, b), count in sorted(shared.items()):
+        if count < NEAR / 2 * min(len(sketches[a]), len(sketches[b])) * (
+            min(len(sketches[a]), len(sketches[b])) / max(len(sketches[a]), len(sketches[b]))
+        ):
+            continue  # too few for a near copy, however the sketches fall
         both = sorted(sketches[a] | sketches[b])[:SKETCH]
         alike = sum(run in sketches[a] and run in sketches[b] for run in both) / max(1, len(both))
         overlap = 2 * alike / (1 + alike)  # from the share of the union to the share of one document

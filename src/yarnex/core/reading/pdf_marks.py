@@ -125,15 +125,24 @@ def garbled(words: list[str]) -> bool:
     text = "".join(words)
     if len(text) < 60:
         return False
-    odd = sum(1 for c in text if c == "\ufffd" or unicodedata.category(c) in ("Co", "Cn", "Cc"))
+    if text.isascii():
+        odd = len(CONTROL.findall(text))
+    else:
+        odd = sum(1 for c in NOT_ASCII.findall(text) if c == "\ufffd" or unicodedata.category(c) in ("Co", "Cn", "Cc"))
     if odd > 0.12 * len(text):
         return True
-    latin = [c for c in text.lower() if "a" <= c <= "z"]
-    vowels = sum(c in "aeiouy" for c in latin)
+    latin = len(LATIN.findall(text))
+    vowels = len(VOWEL.findall(text))
+    if latin <= 150 or vowels >= 0.25 * latin:
+        return False
     symbols = sum(not c.isalnum() for c in text)
-    return len(latin) > 150 and (
-        vowels < 0.17 * len(latin) or (symbols > 0.45 * len(text) and vowels < 0.25 * len(latin))
-    )
+    return vowels < 0.17 * latin or symbols > 0.45 * len(text)
+
+
+CONTROL = re.compile(r"[\x00-\x1f\x7f]")
+NOT_ASCII = re.compile(r"[^\x20-\x7e]")
+LATIN = re.compile(r"[A-Za-z]")
+VOWEL = re.compile(r"[aeiouyAEIOUY]")
 
 
 def _direction(text_page: Any) -> int | None:

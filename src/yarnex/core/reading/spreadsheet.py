@@ -208,7 +208,7 @@ def read_xlsx(data: bytes, path: str, sha256: str) -> Document:
     if uncounted:
         problems.append(
             Problem(
-                f"{uncounted} formulas without a stored result",
+                f"{uncounted} formula{'s' * (uncounted > 1)} without a stored result",
                 do="open it in a spreadsheet program, save it and read it again",
             )
         )

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from collections import Counter
 from dataclasses import dataclass
 from functools import lru_cache
 
@@ -17,7 +18,7 @@ SHAPE = {
     "kind": Field("text", True), "label": Field("text", True), "titles": Field("texts"), "words": Field("texts"),
     "example": Field("text"), "not": Field("text"),
 }  # fmt: skip
-OPENING = 6000  # characters looked at for the words of a kind
+OPENING = 4000  # characters looked at for the words of a kind
 
 
 @dataclass(frozen=True, slots=True)
@@ -97,20 +98,21 @@ def identify(document: Document) -> Identity:
     title_words = title.of(document.text) if title else ""
     by_format, evidence = FORMAT_KINDS.get(document.format, ("", ""))
     heads = " ".join(b.span.of(document.text) for b in document.blocks[:6] if b.kind != "table")[:SUBTITLE]
+    headings = ((10.0, title_words, title_words.lower(), "the title says"), (6.0, heads, heads.lower(), "it is headed"))
     best: Kind | None = None
     best_score = 0.0
     best_why: tuple[str, ...] = ()
     for kind in known_kinds():
         why = []
         score = 0.0
-        for weight, where, said in ((10.0, title_words, "the title says"), (6.0, heads, "it is headed")):
-            found = [m.group() for phrase in kind.titles if (m := phrase.search(where))]
+        for weight, where, low, said in headings:
+            found = [m.group() for phrase in kind.titles if phrase.may_stand_in(low) and (m := phrase.search(where))]
             if found:  # the kind named in most words is the narrowest
                 words = max(found, key=len)
                 score = weight + min(len(words), 60) / 100
                 why.append(f"{said} {words!r}")
                 break
-        hits = [m.group() for phrase in kind.words if (m := phrase.search(small))]
+        hits = [m.group() for phrase in kind.words if phrase.may_stand_in(small) and (m := phrase.search(small))]
         why += [f"it says {re.sub(chr(92) + 's+', ' ', hit)!r}" for hit in hits]
         if not score:
             score = 0.5 * len(hits)
@@ -139,7 +141,7 @@ def identify(document: Document) -> Identity:
         named[2],
         _parties(document, opening),
         _version(document, small),
-        language_of(opening),
+        language_of(opening[:2500]),
     )
 
 
@@ -201,14 +203,25 @@ def language_of(text: str) -> str:
     words = re.findall(r"[^\W\d_]+", text.lower())
     if len(words) < 30:
         return ""
-    counts = {code: sum(w in common for w in words) for code, common in _common().items()}
-    best = max(counts, key=lambda c: counts[c])
+    counts: Counter[str] = Counter()
+    for word, times in Counter(words).items():
+        for code in _common().get(word, ()):
+            counts[code] += times
+    best = max(COMMON_WORDS, key=lambda c: counts[c])
     return best if counts[best] > 0.1 * len(words) else ""
 
 
 @lru_cache(maxsize=1)
-def _common() -> dict[str, frozenset[str]]:
-    return {code: frozenset(words.split()) for code, words in COMMON_WORDS.items()}
+def _common() -> dict[str, tuple[str, ...]]:
+    """Languages by word."""
+    out: dict[str, tuple[str, ...]] = {}
+    for code, words in COMMON_WORDS.items():
+        for word in dict.fromkeys(words.split()):
+            out[word] = (*out.get(word, ()), code)
+    return out
+
+
+TITLE_AMONG = 10  # blocks of words from the top
 
 
 def _title(document: Document) -> Span | None:
@@ -218,16 +231,21 @@ def _title(document: Document) -> Span | None:
     first_heading = first_line = None
     turns = document.format in ("vtt", "srt") or any(m.kind == "speaker" for m in document.marks[:5])
     named: Span | None = None
+    looked_at = 0
     for block in document.blocks[:30]:
-        if block.kind in ("furniture", "note"):
+        if block.kind in ("furniture", "note", "table"):
             continue
-        if block.kind == "table":
-            continue
+        looked_at += 1
+        if (named and first_heading) or (looked_at > TITLE_AMONG and (first_heading or first_line)):
+            break
         words = block.span.of(document.text)
         if len(words) > 140 or len(words) < 3 or (turns and document.mark_at("speaker", block.span.start)):
             continue
-        if document.paging == "sheet" and block.kind == "heading" and block.level == 1:
-            continue  # a sheet's name
+        page = document.page(document.pages_of(block.span)[0])
+        if (document.paging == "sheet" and block.kind == "heading" and block.level == 1) or (
+            page is not None and page.hidden
+        ):
+            continue  # a sheet's name, or what the file hides
         front = document.pages_of(block.span)[0] <= 1
         letters = [c for c in words if c.isalpha()]
         loud = letters and (
@@ -252,8 +270,9 @@ def _title(document: Document) -> Span | None:
             and not block.number
             and (loud or len(words.split()) <= 8 or (front and document.pages))
         ):
+            low = words.lower()
             for kind in known_kinds():
-                if any(p.search(words) for p in kind.titles):
+                if any(p.may_stand_in(low) and p.search(words) for p in kind.titles):
                     named = block.span
                     break
     if turns or document.paging == "sheet":
@@ -280,7 +299,7 @@ LABEL_OF_DATE = re.compile(
 
 def _dated(document: Document) -> Cite | None:
     """The date that the document gives itself: the first one near its top, introduced as its date."""
-    end = min(3500, document.body_end)
+    end = min(2500, document.body_end)
     text = document.text[:end]
     order = date_order(document.text)
     for table in document.tables:

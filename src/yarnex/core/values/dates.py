@@ -31,6 +31,9 @@ _forms = re.compile(
 )
 
 
+_in_figures = re.compile(r"(?<![\w/.-])(?P<a>\d{1,2})(?P<sep>[/.-])(?P<b>\d{1,2})(?P=sep)(?:\d{4}|\d{2})(?![\d/])")
+
+
 @dataclass(frozen=True, slots=True)
 class DateOrder:
     """Which of day and month stands first in a document's dates in figures. day_first None: it does not show."""
@@ -42,14 +45,14 @@ class DateOrder:
 @lru_cache(maxsize=64)
 def date_order(text: str) -> DateOrder:
     """What the document's own dates show: a first number over 12 is a day, a second one over 12 a day too."""
-    for m in _forms.finditer(text):
-        if m["sep"]:
-            first, second = int(m["a"]), int(m["b"])
-            if 12 < first <= 31 and second <= 12:
-                return DateOrder(True, f"day first, as {m.group()} shows")
-            if 12 < second <= 31 and first <= 12:
-                return DateOrder(False, f"month first, as {m.group()} shows")
-    for m in _forms.finditer(text):
+    found = list(_in_figures.finditer(text))
+    for m in found:
+        first, second = int(m["a"]), int(m["b"])
+        if 12 < first <= 31 and second <= 12:
+            return DateOrder(True, f"day first, as {m.group()} shows")
+        if 12 < second <= 31 and first <= 12:
+            return DateOrder(False, f"month first, as {m.group()} shows")
+    for m in found:
         if m["sep"] == ".":
             return DateOrder(True, "day first, as dates with points are written")
     return DateOrder(None, "nothing in the document shows whether day or month stands first")

@@ -37,8 +37,13 @@ def _gutter(segments: list[Segment]) -> tuple[float, float, float, float] | None
         return None  # most lines run across: one column
     order = sorted(segments, key=lambda s: s.middle)
     best: tuple[tuple[int, float], tuple[float, float, float, float]] | None = None
+    tried: set[tuple[int, ...]] = set()
     for step in range(12, 37):
         x = x0 + width * step / 48
+        sides = tuple([1 if s.x1 <= x else 2 if s.x0 >= x else 0 for s in order])
+        if sides in tried or sides.count(1) < MIN_LINES or sides.count(2) < MIN_LINES:
+            continue  # parts the lines as an x before it did
+        tried.add(sides)
         band: list[Segment] = []
         for segment in [*order, None]:
             if segment is not None and (segment.x1 <= x or segment.x0 >= x):
@@ -57,6 +62,9 @@ def _columns_in(band: list[Segment], x: float) -> tuple[tuple[int, float], tuple
     A heading above the columns, or a table below them, may leave the gutter free too.
     """
     if len(band) < 2 * MIN_LINES:
+        return None
+    on_left = sum(s.x1 <= x for s in band)
+    if on_left < MIN_LINES or len(band) - on_left < MIN_LINES:
         return None
     pieces = _pieces(band)
     for length in range(len(pieces), 0, -1):

@@ -94,10 +94,10 @@ def split_furniture(pages: list[PageMarks], rows: list[list[Row]]) -> tuple[list
     enough = 2 if with_text <= 6 else max(3, min(6, with_text // 8))
     body: list[list[Row]] = []
     furniture: list[list[Row]] = []
-    for page, page_rows, near in zip(pages, rows, edges, strict=True):
+    for place, (page, page_rows, near) in enumerate(zip(pages, rows, edges, strict=True)):
         out: list[Row] = []
         for edge, row in near:
-            if DIVISION_LINE.match(row.text) and not _same_beside(pages, edges, page, row):
+            if DIVISION_LINE.match(row.text) and not _same_beside(edges, place, row):
                 continue
             recurs = len(set(seen[edge, _key(row)])) >= enough and with_text > 1
             recurs = recurs or (with_text > 2 and any(len(parts[part]) >= max(3, enough) for part in _parts(edge, row)))
@@ -117,9 +117,8 @@ DIVISION_LINE = re.compile(
 )
 
 
-def _same_beside(pages: list[PageMarks], edges: list[list[tuple[str, Row]]], page: PageMarks, row: Row) -> bool:
+def _same_beside(edges: list[list[tuple[str, Row]]], place: int, row: Row) -> bool:
     """True where the page before or after has the very same line at its edge: "Schedule 1" once is a heading."""
-    place = next(i for i, p in enumerate(pages) if p is page)
     beside = [r.text for i in (place - 1, place + 1) if 0 <= i < len(edges) for _, r in edges[i]]
     return row.text in beside
 

@@ -1,4 +1,4 @@
-"""Yarnex reads contracts and leases on your own machine and hands over cited answers.
+"""Yarnex reads contracts, reports and records on your own machine and hands over cited answers.
 
 From Python the same work as on the command line is a few calls with typed results:
 
@@ -21,10 +21,11 @@ if TYPE_CHECKING:
     from yarnex.core.briefing import Briefing
     from yarnex.core.comparing import Comparison
     from yarnex.core.document import Document
+    from yarnex.core.document.outline import OutlineEntry
     from yarnex.core.flags import Flag
     from yarnex.core.terms import Abstract
 
-__all__ = ["__version__", "abstract", "abstract_all", "brief", "compare", "flags", "read"]
+__all__ = ["__version__", "abstract", "abstract_all", "brief", "compare", "flags", "outline", "read", "read_all"]
 
 
 def read(path: str | Path) -> Document:
@@ -32,6 +33,23 @@ def read(path: str | Path) -> Document:
     from yarnex.core.reading import read_document
 
     return read_document(path)
+
+
+def read_all(path: str | Path) -> tuple[Document, ...]:
+    """The documents in a file: those of an archive, a mail and what is attached to it.
+
+    What in it could not be read is left out. Raises yarnex.core.errors.UnreadableError where the file itself cannot be read.
+    """
+    from yarnex.core.reading import read_file
+
+    return tuple(r.document for r in read_file(path) if r.document is not None)
+
+
+def outline(document: Document) -> tuple[OutlineEntry, ...]:
+    """The sections of a document with their pages."""
+    from yarnex.core.document.outline import outline_of
+
+    return outline_of(document)
 
 
 def abstract(document: Document, sheet: str = "lease") -> Abstract:

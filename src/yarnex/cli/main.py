@@ -24,7 +24,7 @@ CommandError = next(c for c in typer.BadParameter.__mro__ if c.__name__ == "Clic
 
 app = typer.Typer(
     name="yarnex", no_args_is_help=True, add_completion=False, pretty_exceptions_enable=False, rich_markup_mode=None,
-    help="Key terms, comparisons and red flags from contracts and leases, each with its page and words. Runs on this machine only.",
+    help="Key terms, comparisons and red flags from your documents, each with its page and words. Runs on this machine only.",
 )  # fmt: skip
 for command in (read, outline, show, abstract, compare, flags, brief, demo):
     app.command()(command)
@@ -44,7 +44,7 @@ def options(
         bool, typer.Option("--version", callback=_version, is_eager=True, help="Show the version and stop.")
     ] = False,
 ) -> None:
-    """Key terms, comparisons and red flags from contracts and leases, each with its page and words. Runs on this machine only.
+    """Key terms, comparisons and red flags from your documents, each with its page and words. Runs on this machine only.
 
     Exit codes: 0 done; 1 done, with something unread or left open that you must see; 2 wrong use; 3 nothing could be read; 130 interrupted.
     """

@@ -262,6 +262,7 @@ class Document:
     marks: tuple[Mark, ...] = ()
     changes: tuple[Change, ...] = ()
     tagged: tuple[TaggedFact, ...] = ()
+    whole: Document | None = None  # what this is a part of, where only some pages or a section were asked for
 
     @property
     def name(self) -> str:

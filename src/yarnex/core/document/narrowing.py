@@ -95,5 +95,5 @@ def narrowed(document: Document, spans: Iterable[Span]) -> Document:
     )
     return replace(
         document, text="".join(letters), blocks=blocks, tables=tables, marks=tuple(m for m in document.marks if inside(m.span)),
-        tagged=tuple(t for t in document.tagged if t.span is None or inside(t.span)),
+        tagged=tuple(t for t in document.tagged if t.span is None or inside(t.span)), whole=document.whole or document,
     )  # fmt: skip

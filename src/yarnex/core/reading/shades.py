@@ -14,7 +14,7 @@ NAMED = {
 }  # fmt: skip
 HUES = (
     (15, "red"),
-    (45, "orange"),
+    (48, "orange"),
     (70, "yellow"),
     (165, "green"),
     (200, "turquoise"),

@@ -85,6 +85,7 @@ FORMAT_LABELS = {
     "presentation": "Presentation",
     "email": "E-mail",
 }
+GENERAL = ("agreement", "letter", "policy")  # named by a word that narrower kinds have in their names too
 SPOKEN = ("results_call", "interview", "minutes")
 FORMAT_FIRST = ("email", "spreadsheet", "presentation")  # a mail about an invoice is a mail
 
@@ -92,6 +93,8 @@ FORMAT_FIRST = ("email", "spreadsheet", "presentation")  # a mail about an invoi
 @lru_cache(maxsize=4096)
 def identify(document: Document) -> Identity:
     """Kind, title, date, parties, version and language of a document, from its opening. Unknown is an answer."""
+    if document.whole is not None:
+        return identify(document.whole)
     opening = document.text[: min(OPENING, document.body_end)]
     small = opening.lower()
     title = _title(document)
@@ -109,7 +112,7 @@ def identify(document: Document) -> Identity:
             found = [m.group() for phrase in kind.titles if phrase.may_stand_in(low) and (m := phrase.search(where))]
             if found:  # the kind named in most words is the narrowest
                 words = max(found, key=len)
-                score = weight + min(len(words), 60) / 100
+                score = weight + min(len(words), 60) / 100 - (kind.name in GENERAL)
                 why.append(f"{said} {words!r}")
                 break
         hits = [m.group() for phrase in kind.words if phrase.may_stand_in(small) and (m := phrase.search(small))]

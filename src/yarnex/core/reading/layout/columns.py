@@ -98,6 +98,6 @@ def _prose(segments: list[Segment]) -> bool:
     words = sum(len(s.words) for s in segments) / len(segments)
     if words < MIN_WORDS:
         return False
-    x0, x1 = min(s.x0 for s in segments), max(s.x1 for s in segments)
-    full = sum(s.x1 - s.x0 > 0.72 * (x1 - x0) for s in segments)
-    return full >= 0.5 * len(segments)
+    widths = sorted(s.x1 - s.x0 for s in segments)
+    usual = widths[int(0.85 * (len(widths) - 1))]  # of a full line; the side may hold more than one column
+    return sum(w > 0.72 * usual for w in widths) >= 0.5 * len(widths)

@@ -237,7 +237,7 @@ def _levels(heads: list[Row], columns: Columns) -> list[list[Row]]:
 
 def _is_figures(row: Row) -> bool:
     """True for a row of the body: a label with figures, not years or units over columns."""
-    figures = [s for s in row.segments if NUMERIC.fullmatch(s.text)]
+    figures = [s for s in row.segments if NUMERIC.fullmatch(s.text) and not SCALE.fullmatch(s.text)]
     if not figures or (len(row.segments) == len(figures) and all(YEAR.fullmatch(s.text) for s in figures)):
         return False
     label = row.segments[0] if row.segments[0] not in figures else None
@@ -246,6 +246,7 @@ def _is_figures(row: Row) -> bool:
     return not all(YEAR.fullmatch(s.text) for s in figures)
 
 
+SCALE = re.compile(r"(?:[£$€¥]|[A-Z]{1,3}\$?)\s?[’']?0{3}s?")
 YEAR = re.compile(r"(?:19|20)\d\d(?:[/–-]\d{2,4})?[¹²³*†]?")
 
 

@@ -109,7 +109,7 @@ def read_report(
         rows.append(
             TableRow(
                 (
-                    Cell(document.path), kind, Cell(title, notes=(parties,) if parties else ()), Cell(_dated(document)),
+                    Cell(document.path), kind, Cell(title, notes=(f"parties: {parties}",) if parties else ()), Cell(_dated(document)),
                     Cell(f"{coverage(document)}{_how_read(document)}, {document.words:,} words", notes=tuple(notes)),
                 )
             )

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 import re
 from collections import Counter
 
@@ -65,8 +66,11 @@ def mark_headings(drafts: list[Draft], outline_titles: frozenset[str], cover_pag
             draft.kind, draft.heading = "heading", rest.strip(" .:") if number else text.strip()
         else:
             draft.heading = run_in_heading(draft, number, rest)
+    after = drafts[max(contents) + 1] if contents and max(contents) + 1 < len(drafts) else None
     drafts = _join_titles(drafts)
     _set_levels(drafts, size)
+    if after is not None and after.kind == "paragraph" and not after.level and not after.number:
+        after.level = 1  # what follows the list of contents does not stand under it
     return drafts
 
 
@@ -195,6 +199,9 @@ def _join_titles(drafts: list[Draft]) -> list[Draft]:
     return out
 
 
+FRONT = 4  # headings without numbers before the first numbered one
+
+
 def _set_levels(drafts: list[Draft], size: float) -> None:
     """Levels: divisions at the top, decimal numbers by their depth, below a schedule or its part one deeper.
 
@@ -209,6 +216,10 @@ def _set_levels(drafts: list[Draft], size: float) -> None:
     report = tops >= 4 and not any(
         d.kind == "heading" and d.number[:1].isdigit() and d.size > 0.95 * largest for d in drafts
     )
+    first_numbered = next((d.size for d in drafts if d.kind == "heading" and d.number[:1].isdigit()), 0.0)
+    before = list(itertools.takewhile(lambda d: not (d.kind == "heading" and d.number[:1].isdigit()), drafts))
+    # the few headings before the first numbered one (contents, particulars) stand beside it, not under one another
+    front = first_numbered > 0 and sum(d.kind == "heading" for d in before) <= FRONT
     top_size = 0.0  # size of type of the division that is open
     outer = False  # it is a schedule or the like, which may have parts
     for place, draft in enumerate(drafts):
@@ -219,6 +230,7 @@ def _set_levels(drafts: list[Draft], size: float) -> None:
             continue
         heading = draft.kind == "heading"
         bare = re.sub(r"^(?:section|clause|paragraph|item|rule)\s+", "", draft.number, flags=re.IGNORECASE)
+        front = front and not (heading and draft.number)
         if DIVISION.match(draft.number):
             inner = re.match(r"(?:article|part|chapter)\b", draft.number, re.IGNORECASE)
             if not heading:
@@ -236,7 +248,9 @@ def _set_levels(drafts: list[Draft], size: float) -> None:
             draft.level = depth + 1 if articles and depth == 1 and not base else depth + base
         elif heading and not draft.number:
             like_divisions = top_size and draft.size > top_size - 0.3 and draft.size > size * 1.1
-            if like_divisions or (report and draft.size > size * 1.25):
+            if front and not base and draft.size > first_numbered - 0.3:
+                draft.level = 1
+            elif like_divisions or (report and draft.size > size * 1.25):
                 draft.level, base, outer = 1, int(report), False
             else:
                 draft.level = base + 1 if base else (2 if draft.size <= size * 1.25 else 1)

@@ -75,3 +75,13 @@ def test_any_text_is_read_and_every_block_stands_in_it(text):
         assert ends == sorted(ends)
         assert all(document.text[s] != " " for s in document.fragments.starts)
         assert list(document.fragments.starts) == sorted(document.fragments.starts)
+
+
+def test_tables_drawn_with_signs():
+    text = "Rents of the sites\n\n+------+---------+\n| Site | Rent    |\n+======+=========+\n| Mill | £12,500 |\n| Weir | £8,000  |\n+------+---------+\n\nAll without VAT.\n"
+    document = read_text(text.encode(), "a.txt", "0" * 64)
+    (table,) = document.tables
+    assert (table.rows, table.columns, table.header_rows) == (3, 2, 1)
+    assert [c.span.of(document.text) for c in table.row_cells(2)] == ["Weir", "£8,000"]
+    assert document.line_of(table.row_cells(2)[1].span) == 7
+    assert document.text.endswith("All without VAT.")

@@ -134,7 +134,8 @@ def read_html(data: bytes, path: str, sha256: str, format: str = "") -> Document
         if _name(e) == "meta" and str(e.get("name")).lower() in ("author", "date") and e.get("content")
     ]
     document = assemble(
-        structure(reader.drafts), path=path, format=form, sha256=sha256, problems=reader.problems(), title=title, properties=properties
+        structure(reader.drafts), path=path, format=form, sha256=sha256, pages=1,
+        problems=reader.problems(), title=title, properties=properties
     )  # fmt: skip
     return with_tagged(document, reader.xbrl.facts(document)) if reader.xbrl else document
 

@@ -156,7 +156,7 @@ def _direction(text_page: Any) -> int | None:
     for i in range(0, count, step):
         angle = char_angle(page, i)
         if angle >= 0:
-            near = round(angle * 180 / 3.141592653589793 / 90) % 4 * 90
+            near = -round(angle * 180 / 3.141592653589793 / 90) % 4 * 90  # pdfium counts clockwise
             votes[near] = votes.get(near, 0) + 1
     return max(votes, key=lambda a: votes[a]) if votes else None
 

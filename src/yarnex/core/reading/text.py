@@ -116,6 +116,12 @@ def _underlined(lines: list[str]) -> set[int]:
 
 def line_drafts(lines: list[str], page: int = 0, before: int = 0) -> list[Draft]:
     """Lines of plain text -> paragraphs, tables and underlined headings. before: lines of the file above them."""
+    boxed = next((i for i in range(len(lines) - 1) if _boxed(lines[i]) and _boxed(lines[i + 1])), None)
+    if boxed is not None:
+        end = next((i for i in range(boxed, len(lines)) if not _boxed(lines[i])), len(lines))
+        table = _pipe_table([(before + i + 1, lines[i]) for i in range(boxed, end)], page)
+        drawn = [table] if table.table is not None and table.table.cells else []
+        return line_drafts(lines[:boxed], page, before) + drawn + line_drafts(lines[end:], page, before + end)
     words = [
         w
         for i, line in enumerate(lines, start=before + 1)
@@ -134,6 +140,14 @@ def line_drafts(lines: list[str], page: int = 0, before: int = 0) -> list[Draft]
         if draft.lines and draft.kind == "paragraph" and _line_of(draft.lines[0][1][0]) - before in underlined:
             draft.bold = True
     return drafts
+
+
+BOXED = re.compile(r"\s*(?:\|.*\|.*\||\+(?:[-=:]{2,}\+)+)\s*\Z")
+
+
+def _boxed(line: str) -> bool:
+    """True for a line of a table drawn with bars, dashes and plus signs."""
+    return bool(BOXED.match(line))
 
 
 # ------------------------------------------------------------------ Markdown
@@ -203,7 +217,7 @@ def _pipe_table(lines: list[tuple[int, str]], page: int) -> Draft:
     rows: list[list[Segment | None]] = []
     header = 0
     for number, line in lines:
-        if re.fullmatch(r"\|?[\s:|-]+\|?", line):
+        if re.fullmatch(r"\s*[|+]?[\s:|+=-]+[|+]?\s*", line):
             header = 1 if len(rows) == 1 else header
             continue
         parts = line.strip().strip("|").split("|")

@@ -144,6 +144,9 @@ def lay_out(drafts: list[Draft], furniture: list[Draft], linear: Linear) -> int:
     stack: list[tuple[int, int]] = []  # (level, place in sections)
     open_sections: list[list[object]] = []
     for draft in drafts:
+        filled = any(c.lines for c in draft.table.cells) if draft.table is not None else any(w for _, w in draft.lines)
+        if not filled:
+            continue
         if linear.length:
             linear.add("\n")
         if draft.kind == "table" and draft.table is not None:

@@ -64,12 +64,14 @@ def sections_named(document: Document, wanted: str) -> tuple[Section, ...]:
 
 
 def section_spans(document: Document, wanted: str) -> tuple[Span, ...]:
-    """The stretches of the text under sections, or numbered clauses, that a person names."""
+    """The stretches of the text under sections, or a numbered clause, that a person names; numbers go before words."""
     found = tuple(s.span for s in sections_named(document, wanted))
-    if found:
-        return found
-    bare = " ".join(wanted.lower().split()).rstrip(".")
-    return tuple(b.span for b in document.blocks if b.number and b.number.lower().rstrip(".") == bare)[:1]
+    bare = re.sub(r"^(?:section|clause|article)\s+", "", " ".join(wanted.lower().split()).rstrip("."))
+    numbered = any(s.number and bare in s.number.lower() for s in document.sections if s.span in found)
+    if not found or (bare[:1].isdigit() and not numbered):
+        clause = tuple(b.span for b in document.blocks if b.number and b.number.lower().rstrip(".") == bare)[:1]
+        return clause or found
+    return found
 
 
 def narrowed(document: Document, spans: Iterable[Span]) -> Document:

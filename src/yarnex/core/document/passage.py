@@ -6,6 +6,7 @@ import re
 from dataclasses import dataclass
 
 from yarnex.core.document.model import Document, Span
+from yarnex.core.document.narrowing import section_spans
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -32,7 +33,7 @@ def find_passage(
             return None
         whole = Span(document.fragments.starts[on_page[0]], document.fragments.ends[on_page[-1]])
     if section is not None:
-        found = _section(document, section)
+        found = next(iter(section_spans(document, section)), None)
         if found is None:
             return None
         whole = Span(max(whole.start, found.start), min(whole.end, found.end))
@@ -57,16 +58,3 @@ def find_passage(
     after = min(len(document.blocks) - 1, document.block_index_at(marked[0].end - 1) + 1)
     end = min(document.blocks[after].span.end, document.body_end)
     return Passage(document, Span(start, max(end, marked[0].end)), tuple(m for m in marked if m.end <= end))
-
-
-def _section(document: Document, wanted: str) -> Span | None:
-    """A section by its number ("4.2", "Section 4.2", "First Schedule"), else by words of its heading."""
-    bare = wanted.strip().rstrip(".").lower()
-    for section in document.sections:
-        number = section.number.lower()
-        if number and bare in (number, re.sub(r"^(?:section|clause|article)\s+", "", number)):
-            return section.span
-    for block in document.blocks:
-        if block.number and block.number.lower() == bare:
-            return block.span
-    return next((s.span for s in document.sections if bare in s.name.lower()), None)

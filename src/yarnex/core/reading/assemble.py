@@ -4,8 +4,9 @@ from __future__ import annotations
 
 from collections import Counter
 from collections.abc import Sequence
+from dataclasses import replace
 
-from yarnex.core.document import Change, Document, Mark, Page, Problem, TaggedFact
+from yarnex.core.document import Change, Document, Page, Problem, TaggedFact
 from yarnex.core.reading.layout.linear import Linear, lay_out
 from yarnex.core.reading.layout.paragraphs import Draft
 
@@ -39,9 +40,4 @@ def assemble(
 
 def with_tagged(document: Document, tagged: Sequence[TaggedFact]) -> Document:
     """The same document with its tagged facts."""
-    from dataclasses import replace
-
     return replace(document, tagged=tuple(tagged))
-
-
-__all__ = ["Mark", "assemble", "with_tagged"]

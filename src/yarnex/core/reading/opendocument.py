@@ -17,7 +17,7 @@ from yarnex.core.reading.layout.tables import CellDraft, TableDraft, header_rows
 from yarnex.core.reading.layout.words import Segment
 from yarnex.core.reading.package import BROKEN, Package
 from yarnex.core.reading.shades import colour_name, parse_colour
-from yarnex.core.reading.spreadsheet import Sheet, SheetCell, letters, sheet_drafts, sheet_problems
+from yarnex.core.reading.spreadsheet import Sheet, SheetCell, sheet_drafts, sheet_problems
 from yarnex.core.reading.structure import structure
 
 NS = "urn:oasis:names:tc:opendocument:xmlns:"
@@ -401,6 +401,3 @@ def _sheet(table: etree._Element, reader: _Reader) -> Sheet:
         None,
     )
     return Sheet(table.get(f"{TABLE}name") or "Sheet", cells, display == "false", hidden_rows)
-
-
-__all__ = ["letters", "read_opendocument"]

@@ -102,7 +102,7 @@ def _open_questions(
                 out.append(OpenQuestion(document.path, "conflicting", label, finding.cites, "; ".join(finding.working)))
             elif finding.state in ("blank", "redacted"):
                 out.append(OpenQuestion(document.path, finding.state, label, finding.cites))
-            elif finding.state == "not_found" and finding.term.expected:
+            elif finding.state == "not_found" and finding.term.required:
                 out.append(OpenQuestion(document.path, "not_found", label, finding.near, "; ".join(finding.why)))
             elif finding.state == "stated" and finding.value is None:
                 out.append(

@@ -48,13 +48,13 @@ def dates_in_order(abstract: Abstract, as_of: date) -> Result | None:
 
 def term_against_dates(abstract: Abstract, as_of: date) -> Result | None:
     """A stated end that is not the start plus the stated term."""
-    from yarnex.core.terms.computed import lease_end
+    from yarnex.core.terms.computed import term_end
 
     end, start, length = (abstract.finding(n) for n in ("lease_end", "lease_start", "term_length"))
     if not end or not start or not length or end.state != "stated" or not isinstance(end.value, DateValue):
         return None
     without = {f.term.id: f for f in abstract.findings if f.term.id != "lease_end"}
-    made = lease_end(end.term, without, abstract.passages) if start.state == length.state == "stated" else None
+    made = term_end(end.term, without, abstract.passages) if start.state == length.state == "stated" else None
     if made is None or not isinstance(made.value, DateValue):
         return None
     apart = abs((made.value.day - end.value.day).days)

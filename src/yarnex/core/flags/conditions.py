@@ -32,7 +32,7 @@ from yarnex.core.phrases import Phrase, PhraseError, compile_phrase, says
 from yarnex.core.terms import Abstract, Finding, Sheet
 from yarnex.core.terms.candidates import cut
 from yarnex.core.terms.model import quoted
-from yarnex.core.terms.wording import subject_of
+from yarnex.core.terms.wording import is_others_duty
 from yarnex.core.values import (
     DateValue,
     Duration,
@@ -209,7 +209,7 @@ def _says(entry: Entry, at: str, faults: list[str]) -> Condition:
                 continue
             if subject.abstract.deleted_clauses and _deleted(subject.abstract, sentence.span.start):
                 continue
-            if by and subject_of(words) not in ("", by):
+            if by and is_others_duty(words, by):
                 continue
             start = sentence.span.start
             matched = Span(start + said.start(), start + said.end())

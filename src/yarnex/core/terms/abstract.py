@@ -8,15 +8,18 @@ from dataclasses import dataclass
 
 from yarnex.core.document import Cite, Document
 from yarnex.core.terms.candidates import TYPED
-from yarnex.core.terms.computed import RULES, formula_words
+from yarnex.core.terms.computed import RULES, formula_words, shown_date
 from yarnex.core.terms.finders import FINDERS
 from yarnex.core.terms.model import Candidate, Finding, Sheet, Term, quoted
+from yarnex.core.terms.particulars import other_particulars
 from yarnex.core.terms.passages import Passages
+from yarnex.core.terms.variations import latest_part, varied_within
 from yarnex.core.values import same_value
 
 CONFLICT_FLOOR = 0.8  # evidence weaker than this never makes a conflict
 CONFLICT_MARGIN = 0.05
 NEAR_SHOWN = 3
+AUTO = "auto"  # the sheet of each document's kind
 LEADER = re.compile(r"(?:\.\s?){5,}")  # a line of a contents page
 SPECIAL = re.compile(r"special (?:condition|provision|term)s?", re.IGNORECASE)
 
@@ -73,14 +76,30 @@ def abstract(document: Document, sheet: Sheet) -> Abstract:
                     (cite,),
                     ("a formula; the day that it counts from is not known",),
                 )
-    return Abstract(document, sheet, tuple(findings[t.id] for t in sheet.terms), passages)
+    filled = tuple(varied_within(tuple(findings[t.id] for t in sheet.terms), passages))
+    more = tuple(other_particulars(filled, passages, lists=sheet.particulars == "all")) if sheet.particulars else ()
+    return Abstract(document, sheet, (*filled, *more), passages)
 
 
-def abstract_all(documents: Sequence[Document], sheet: Sheet) -> tuple[Abstract, ...]:
-    """Fill the sheet for each document; amendments among them are laid over the documents that they amend."""
-    from yarnex.core.terms.amendments import lay_over
+def sheet_for(document: Document, name: str = AUTO) -> Sheet:
+    """The sheet of this name or file; with "auto", the one for the document's kind. Raises PackError."""
+    from yarnex.core.terms.identity import identify
+    from yarnex.core.terms.sheets import load_sheet, sheet_for_kind
 
-    return lay_over([abstract(document, sheet) for document in documents])
+    return load_sheet(sheet_for_kind(identify(document).kind) if name == AUTO else name)
+
+
+def abstract_all(documents: Sequence[Document], sheet: Sheet | str = AUTO) -> tuple[Abstract, ...]:
+    """Fill each document's sheet; amendments among them are laid over the documents that they amend.
+
+    sheet: a sheet, its name or file, or "auto" for the sheet of each document's kind; an amendment takes that of what it amends.
+    """
+    from yarnex.core.terms.amendments import lay_over, sheets_of_bases
+
+    chosen = [sheet if isinstance(sheet, Sheet) else sheet_for(document, sheet) for document in documents]
+    if sheet == AUTO:
+        chosen = sheets_of_bases(documents, chosen)
+    return lay_over([abstract(d, s) for d, s in zip(documents, chosen, strict=True)])
 
 
 def _open(finding: Finding) -> bool:
@@ -101,9 +120,9 @@ def _chosen(term: Term, found: list[Candidate], passages: Passages) -> Finding:
         return Finding(
             document, term, "not_found", near=tuple(_nearest(term, passages)), why=(looked,), rivals=tuple(found)
         )
-    best = found[0]
-    same = [c for c in found[1:] if c.state == best.state and same_value(c.value, best.value) and c.value is not None]
-    rivals = [] if term.several else [c for c in found[1:] if _differs(best, c, term)]
+    best, exception = _rule_before_exception(found, term)
+    same = [c for c in found if c is not best and c.state == best.state and same_value(c.value, best.value) and c.value is not None]
+    rivals = [] if term.several else [c for c in found if c is not best and c is not exception and _differs(best, c, term)]
     places = {(c.quote.span.start // 40) for c in same} - {best.quote.span.start // 40}
     confidence = min(0.98, best.weight + 0.02 * min(3, len(places)))
     why = (
@@ -111,7 +130,14 @@ def _chosen(term: Term, found: list[Candidate], passages: Passages) -> Finding:
         *(f"rival ({c.weight:.2f}, {c.finder}): {c.text.quote[:80]}" for c in found[1:4]),
     )
     state, cites, working = best.state, [best.quote], list(best.working)
-    if rivals:
+    later = latest_part(best, rivals, passages) if rivals else None
+    if later is not None:
+        before = next(c for c in (best, *rivals) if not same_value(c.value, later[0].value))
+        best, state = later[0], "amended"
+        confidence = min(0.9, best.weight)
+        cites = [best.quote, before.quote]
+        working = [f"applies from {shown_date(later[1])}; before: {quoted(before.text.quote)} ({before.quote.place})", *best.working]
+    elif rivals:
         state = "conflicting"
         confidence = min(confidence, 0.6)
         for rival in _different(rivals)[:3]:
@@ -143,9 +169,33 @@ def _chosen(term: Term, found: list[Candidate], passages: Passages) -> Finding:
         )
         if second is not None and best.state == "stated" and term.type != "text":
             cites.append(second.quote)
+    if exception is not None:
+        cites.append(exception.quote)
+        working.append(f"but {quoted(exception.text.quote)} in a special case: {quoted(exception.quote.quote, 160)} ({exception.quote.place})")
     return Finding(
         document, term, state, best.value, best.text.quote, confidence, tuple(cites), tuple(working), why=why, rivals=tuple(found),
     )  # fmt: skip
+
+
+LIMITED = re.compile(
+    r"\b(?:in respect of|in the case of|in relation to|as regards|where|if|until|only|that (?:are|is)|which (?:are|is)|for (?:the |any |each |all )?(?:first|second|third|last|products?|goods|items?|premises|[A-Z]\w+))\b"
+)
+
+
+def _rule_before_exception(found: list[Candidate], term: Term) -> tuple[Candidate, Candidate | None]:
+    """The general rule, and the special term that departs from it for some cases only."""
+    best = found[0]
+    if term.type not in TYPED or term.several or not SPECIAL.search(best.quote.section) or not LIMITED.search(best.quote.quote):
+        return best, None
+    if VARIES.search(best.quote.quote):
+        return best, None
+    for other in found[1:]:
+        if other.weight >= CONFLICT_FLOOR and not SPECIAL.search(other.quote.section) and _differs(other, best, term):
+            return other, best
+    return best, None
+
+
+VARIES = re.compile(r"\b(?:instead of|in place of|is (?:amended|replaced|varied)|shall read|notwithstanding)\b", re.IGNORECASE)
 
 
 def _different(rivals: list[Candidate]) -> list[Candidate]:

@@ -6,12 +6,14 @@ import re
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import replace
 
-from yarnex.core.document import Cite, Span
+from yarnex.core.document import Cite, Document, Span
 from yarnex.core.terms.abstract import Abstract
 from yarnex.core.terms.computed import RULES
-from yarnex.core.terms.identity import identify
-from yarnex.core.terms.model import DELETED, Finding, quoted
+from yarnex.core.terms.identity import document_date, identify
+from yarnex.core.terms.model import DELETED, Finding, Sheet, quoted
 from yarnex.core.terms.passages import Passages
+from yarnex.core.terms.sheets import load_sheet
+from yarnex.core.terms.variations import long_sentences, reworded
 from yarnex.core.values import (
     DateValue,
     Found,
@@ -49,6 +51,34 @@ def lay_over(abstracts: Sequence[Abstract]) -> tuple[Abstract, ...]:
     return tuple(out)
 
 
+def sheets_of_bases(documents: Sequence[Document], chosen: Sequence[Sheet]) -> list[Sheet]:
+    """The sheets with those of amendments replaced by the one of what they most likely amend.
+
+    The document that an amendment speaks of most wins: by its title, its date and its parties' names.
+    """
+    out = list(chosen)
+    for place, document in enumerate(documents):
+        if identify(document).kind not in KINDS:
+            continue
+        scores = [(_spoken_of(other, document), -i) for i, other in enumerate(documents) if identify(other).kind not in KINDS]
+        if scores and max(scores)[0] >= 2:
+            out[place] = chosen[-max(scores)[1]]
+        elif re.search(r"\b(?:landlord|lessor|demised)\b", document.text[:6000], re.IGNORECASE):
+            out[place] = load_sheet("lease")
+    return out
+
+
+def _spoken_of(base: Document, amendment: Document) -> int:
+    """How many of a document's marks of identity another one names."""
+    identity, text = identify(base), amendment.text.lower()
+    score = sum(p.quote.lower() in text for p in identity.parties[:4])
+    title = identity.title_text.lower()
+    score += 2 * (len(title) > 12 and title in text)
+    day = document_date(base)
+    score += 2 * bool(day and any(f.value.day.isoformat() == day for f in find_dates(amendment.text[:8000])))
+    return score
+
+
 def _date(abstract: Abstract) -> str:
     finding = abstract.finding("lease_date")
     return finding.value.day.isoformat() if finding and isinstance(finding.value, DateValue) else ""
@@ -81,7 +111,7 @@ def _changed(base: Abstract, amendment: Abstract) -> Abstract:
     for finding in base.findings:
         other = amendment.finding(finding.term.id)
         new.append(_amended(finding, other, amendment) if other is not None else finding)
-    new = [_reworded(finding, amendment) for finding in new]
+    new = [reworded(finding, amendment.passages, amendment.document.name) for finding in new]
     new = _rent_of_new_schedule(new)
     gone = _deleted_clauses(amendment)
     new = _deletions(new, amendment, gone)
@@ -116,66 +146,6 @@ def _amended(old: Finding, new: Finding, amendment: Abstract) -> Finding:
     )  # fmt: skip
 
 
-REWORDS = re.compile(
-    r"[“\"](?P<old>[^”\"]{1,80})[”\"][^“”\"]{0,120}?\b(?:replaced|substituted)\s+(?:with|by)\s+[“\"](?P<new>[^”\"]{1,80}?)[.,]?[”\"]"
-    r"|replacing\s+[“\"](?P<old2>[^”\"]{1,80})[”\"]\s+(?:with|by)\s+[“\"](?P<new2>[^”\"]{1,80}?)[.,]?[”\"]",
-    re.IGNORECASE,
-)
-
-
-def _reworded(old: Finding, amendment: Abstract) -> Finding:
-    """Words that the amendment replaces inside the clause that a finding was taken from."""
-    if (
-        not old.usable
-        or old.state == "amended"
-        or old.term.type not in ("duration", "percent", "money", "number", "date", "text")
-    ):
-        return old
-    place = old.cites[0].section
-    for span in _long_sentences(amendment.passages):
-        words = span.of(amendment.document.text)
-        for m in REWORDS.finditer(words):
-            before, after = m["old"] or m["old2"], m["new"] or m["new2"]
-            clauses = re.findall(
-                r"(?:Sections?|Clauses?|Paragraphs?)\s+(\d[\d.]*\d|\d)", words[: m.end()], re.IGNORECASE
-            )
-            inside, around = before.lower() in old.text.lower(), old.text.lower() in before.lower()
-            if not (inside or around) or not any(
-                re.search(rf"(?<![\d.]){re.escape(c)}(?![\d.])", place) for c in clauses
-            ):
-                continue
-            text = re.sub(re.escape(before), after, old.text, flags=re.IGNORECASE) if inside else after
-            cite = Cite(amendment.document, Span(span.start + m.start(), span.start + m.end()))
-            value = _parsed_again(old, text)
-            working = (f"{amendment.document.name}, {cite.place}: {quoted(before)} becomes {quoted(after)}",)
-            return replace(
-                old,
-                state="amended",
-                value=value,
-                text=text,
-                cites=(cite, *old.cites),
-                working=working,
-                confidence=min(old.confidence, 0.9),
-            )
-    return old
-
-
-def _parsed_again(old: Finding, text: str) -> Value | None:
-    """The value of reworded text, in the term's type."""
-    finders: dict[str, Callable[[str], Iterator[Found[Value]]]] = {
-        "duration": find_durations,
-        "percent": find_percents,
-        "money": find_money,
-        "number": find_quantities,
-        "date": find_dates,
-    }
-    if old.term.type == "text":
-        return Text(" ".join(text.split()))
-    for found in finders[old.term.type](text):
-        return found.value
-    return None
-
-
 def _rent_of_new_schedule(findings: list[Finding]) -> list[Finding]:
     """Where the rent schedule was replaced and the base rent not, the base rent is that of the new first row."""
     schedule = next((f for f in findings if f.term.id == "rent_schedule" and f.state == "amended"), None)
@@ -197,7 +167,7 @@ def _rent_of_new_schedule(findings: list[Finding]) -> list[Finding]:
 def _deleted_clauses(amendment: Abstract) -> dict[str, Span]:
     """Numbers of the clauses that the amendment takes out, with the passage that does it."""
     gone: dict[str, Span] = {}
-    for sentence in _long_sentences(amendment.passages):
+    for sentence in long_sentences(amendment.passages):
         words = sentence.of(amendment.document.text)
         m = DELETES.search(words)
         if m and not REPLACES.search(words[m.end() : m.end() + 40]):
@@ -231,11 +201,6 @@ def _deletions(findings: list[Finding], amendment: Abstract, gone: dict[str, Spa
             )
         )
     return out
-
-
-def _long_sentences(passages: Passages) -> list[Span]:
-    """Blocks as whole, for sentences that list what is deleted over several semicolons."""
-    return [b.span for _, b in passages.blocks if b.kind not in ("table", "heading")]
 
 
 def _computed_again(findings: list[Finding], passages: Passages) -> list[Finding]:

@@ -179,6 +179,8 @@ def from_value_words(
         return
     if term.type in TYPED:
         found = [f for f in passages.values_in(term.value_type, span) if fits(term, f.value)]
+        if not found and labelled is not None and labelled.source == "table":
+            found = _bare_figure(term, passages, span)
         if found:
             yield candidate(passages, term, found[0], weight, finder, why, quote)
         elif gaps:
@@ -227,6 +229,16 @@ def from_value_words(
             if says(phrases, words):
                 yield Candidate("stated", YesNo(answer), Cite(passages.document, span), quote, weight, finder, why)
                 break
+
+
+def _bare_figure(term: Term, passages: Passages, span: Span) -> list[Found[Value]]:
+    """The bare figure that a labelled cell holds, with the currency or unit that its table is in."""
+    from yarnex.core.terms.lines import Line
+    from yarnex.core.terms.values_in_lines import LineValues
+
+    finder = LineValues(passages).finder(term.type)
+    line = Line(span, span, "cell", passages.document.block_index_at(span.start))
+    return [f for f in finder(line) if fits(term, f.value)] if finder is not None else []
 
 
 def context_bonus(term: Term, headings: str) -> float:

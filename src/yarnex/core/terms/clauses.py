@@ -10,7 +10,7 @@ from yarnex.core.phrases import says
 from yarnex.core.terms.candidates import is_named, on_one_line, shortened, without_number
 from yarnex.core.terms.model import Candidate, Term
 from yarnex.core.terms.passages import Passages, plain_label
-from yarnex.core.terms.wording import subject_of
+from yarnex.core.terms.wording import is_others_duty
 from yarnex.core.values import Text
 
 
@@ -27,7 +27,7 @@ def from_headed_clauses(term: Term, passages: Passages) -> Iterator[Candidate]:
         if not exact and not (len(heading) < 60 and any(p.match(heading) for p in term.headings)):
             continue
         span = _clause_text(passages, place)
-        if span is not None and term.by and subject_of(span.of(text)) not in ("", term.by):
+        if span is not None and term.by and is_others_duty(span.of(text), term.by):
             continue
         if span is None or says(term.excludes, span.of(text)[:400]):
             continue

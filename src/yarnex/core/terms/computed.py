@@ -22,7 +22,9 @@ from yarnex.core.terms.passages import Passages
 from yarnex.core.values import (
     DateValue,
     Duration,
+    ListOf,
     Money,
+    Party,
     Quantity,
     Schedule,
     Value,
@@ -66,10 +68,11 @@ def _date_of(findings: Findings, *names: str) -> tuple[date, Finding] | None:
     return None
 
 
-def _length_of(findings: Findings, name: str) -> tuple[Duration, Finding] | None:
-    finding = findings.get(name)
-    if finding is not None and isinstance(finding.value, Duration) and finding.state != "conflicting":
-        return finding.value, finding
+def _length_of(findings: Findings, *names: str) -> tuple[Duration, Finding] | None:
+    for name in names:
+        finding = findings.get(name)
+        if finding is not None and isinstance(finding.value, Duration) and finding.state != "conflicting":
+            return finding.value, finding
     return None
 
 
@@ -228,12 +231,18 @@ def formula_words(term: Term, passages: Passages) -> Cite | None:
 
 
 # ------------------------------------------------------------------ rules by name
-def lease_end(term: Term, findings: Findings, passages: Passages) -> Computed | None:
+STARTS = ("lease_start", "start_date", "commencement_date", "period_start", "drawdown_date", "effective_date")
+LENGTHS = ("term_length", "initial_term", "hire_period", "period_length", "term")
+ENDS = ("lease_end", "initial_term_end", "term_end", "end_date", "period_end", "final_maturity")
+NON_RENEWAL = ("non_renewal_notice", "renewal_notice")
+
+
+def term_end(term: Term, findings: Findings, passages: Passages) -> Computed | None:
     """The formula where the document gives one, else start + term - 1 day (a term "from and including" its first day)."""
     found = by_formula(term, findings, passages)
     if found:
         return found
-    start, length = _date_of(findings, "lease_start"), _length_of(findings, "term_length")
+    start, length = _date_of(findings, *STARTS), _length_of(findings, *LENGTHS)
     if not start or not length:
         return None
     last = add_duration(start[0], length[0])
@@ -250,7 +259,7 @@ def lease_end(term: Term, findings: Findings, passages: Passages) -> Computed | 
 
 def term_length(term: Term, findings: Findings, passages: Passages) -> Computed | None:
     """Whole months from start to end, both days included."""
-    start, end = _date_of(findings, "lease_start"), _date_of(findings, "lease_end")
+    start, end = _date_of(findings, *STARTS), _date_of(findings, *ENDS)
     if not start or not end or end[0] <= start[0]:
         return None
     between = relativedelta(end[0] + timedelta(days=1), start[0])
@@ -280,9 +289,9 @@ def rent_free(term: Term, findings: Findings, passages: Passages) -> Computed | 
     return Computed(length, shown_duration(length), (working,), _cites(start[1], rent[1]))
 
 
-def _notice_by(date_names: tuple[str, ...], notice: str) -> Rule:
+def _notice_by(date_names: tuple[str, ...], *notice: str) -> Rule:
     def rule(term: Term, findings: Findings, passages: Passages) -> Computed | None:
-        day, length = _date_of(findings, *date_names), _length_of(findings, notice)
+        day, length = _date_of(findings, *date_names), _length_of(findings, *notice)
         last = add_duration(day[0], length[0], back=True) if day and length else None
         if not day or not length or last is None:
             return None
@@ -300,6 +309,79 @@ def first_rent(term: Term, findings: Findings, passages: Passages) -> Computed |
     row = schedule.value.rows[0]
     working = f"first row of the rent schedule: {row.from_} to {row.to}"
     return Computed(row.amount, f"{row.amount.amount:,f}", (working,), schedule.cites)
+
+
+def _schedule(findings: Findings) -> tuple[Schedule, Finding] | None:
+    """The first schedule among the findings."""
+    for finding in findings.values():
+        if isinstance(finding.value, Schedule) and finding.value.rows:
+            return finding.value, finding
+    return None
+
+
+def first_of_schedule(term: Term, findings: Findings, passages: Passages) -> Computed | None:
+    """The sum of the first row of the document's schedule, where the schedule alone states it."""
+    found = _schedule(findings)
+    if found is None:
+        return None
+    row = found[0].rows[0]
+    told = f"first row of {found[1].term.label.lower()}: {row.from_}" + (f" to {row.to}" if row.to else "")
+    return Computed(row.amount, f"{row.amount.amount:,f}", (told,), found[1].cites)
+
+
+def _date_of_schedule(place: int) -> Rule:
+    def rule(term: Term, findings: Findings, passages: Passages) -> Computed | None:
+        found = _schedule(findings)
+        if found is None:
+            return None
+        days = []
+        for row in found[0].rows:
+            try:
+                days.append(date.fromisoformat(row.from_))
+            except ValueError:
+                return None
+        day = days[place]
+        which = "first" if place == 0 else "last"
+        return Computed(DateValue(day), shown_date(day), (f"{which} row of {found[1].term.label.lower()}",), found[1].cites)
+
+    return rule
+
+
+def parties(term: Term, findings: Findings, passages: Passages) -> Computed | None:
+    """Everyone to whom the parties clause gives a role, each once, with the role."""
+    names: dict[str, str] = {}
+    cites: list[Cite] = []
+    for party, _, sentence in passages.roles:
+        if party.name not in names:
+            names[party.name] = party.role
+            cites.append(Cite(passages.document, sentence))
+    if not names:
+        return None
+    working = tuple(f"{name} is called {role}" for name, role in names.items())
+    return Computed(ListOf(tuple(names)), "; ".join(names), working, tuple(dict.fromkeys(cites)))
+
+
+def issuer(term: Term, findings: Findings, passages: Passages) -> Computed | None:
+    """The first organisation that the opening of the paper names: that of the letterhead or the title."""
+    from yarnex.core.terms.identity import identify
+
+    named = identify(passages.document).parties
+    if not named:
+        return None
+    return Computed(Party(named[0].quote), named[0].quote, ("the first organisation that its opening names",), named[:1])
+
+
+def speakers(term: Term, findings: Findings, passages: Passages) -> Computed | None:
+    """Everyone whose words a transcript marks as theirs, in the order in which they first speak."""
+    document = passages.document
+    names: dict[str, Cite] = {}
+    for mark in document.marks:
+        if mark.kind == "speaker" and mark.value and mark.value not in names:
+            names[mark.value] = Cite(document, mark.span)
+    if not names:
+        return None
+    cites = tuple(names.values())[:8]
+    return Computed(ListOf(tuple(names)), "; ".join(names), (f"{len(names)} people speak",), cites)
 
 
 def rent_by_area(term: Term, findings: Findings, passages: Passages) -> Computed | None:
@@ -338,7 +420,14 @@ def document_date(term: Term, findings: Findings, passages: Passages) -> Compute
 RULES: dict[str, Rule] = {
     "document_date": document_date,
     "formula": by_formula,
-    "lease_end": lease_end,
+    "term_end": term_end,
+    "parties": parties,
+    "issuer": issuer,
+    "speakers": speakers,
+    "first_of_schedule": first_of_schedule,
+    "first_date_of_schedule": _date_of_schedule(0),
+    "last_date_of_schedule": _date_of_schedule(-1),
+    "non_renewal_by": _notice_by(ENDS, *NON_RENEWAL),
     "term_length": term_length,
     "rent_free": rent_free,
     "break_notice_by": _notice_by(("break_date",), "break_notice"),

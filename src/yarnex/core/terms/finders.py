@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterator
 
+from yarnex.core.terms.by_words import from_plain_words
 from yarnex.core.terms.clauses import from_headed_clauses
 from yarnex.core.terms.labels import from_definitions, from_labels, from_roles, from_schedules, from_table_cells
 from yarnex.core.terms.model import Candidate, Term
@@ -24,4 +25,5 @@ FINDERS: tuple[Finder, ...] = (
     from_cues,
     from_answers,
     from_headed_clauses,
+    from_plain_words,
 )

@@ -6,10 +6,13 @@ import re
 from collections.abc import Iterator
 
 from yarnex.core.document import Cite, Span
+from yarnex.core.document.table_paths import column_path
 from yarnex.core.terms.candidates import TYPED, candidate, cut, fits, from_value_words, is_named
+from yarnex.core.terms.lines import Line
 from yarnex.core.terms.model import Candidate, Term
 from yarnex.core.terms.passages import Passages, plain_label
 from yarnex.core.terms.schedules import find_schedules
+from yarnex.core.terms.values_in_lines import LineValues
 from yarnex.core.values import Found, Party, Quantity, Value
 
 
@@ -18,7 +21,8 @@ def from_labels(term: Term, passages: Passages) -> Iterator[Candidate]:
     for row in passages.labelled:
         if not term.names or not is_named(term.names, row.label):
             continue
-        weight = {"table": 0.94, "line": 0.9, "heading": 0.66}[row.source]
+        first = next(i for i, p in enumerate(term.names) if p.fullmatch(row.label))  # names stand strongest first
+        weight = {"table": 0.94, "line": 0.9, "heading": 0.66}[row.source] - 0.006 * min(first, 5)
         if row.source == "heading" and row.value.end - row.value.start > 160 and term.type != "text":
             continue
         yield from from_value_words(
@@ -69,8 +73,9 @@ def from_table_cells(term: Term, passages: Passages) -> Iterator[Candidate]:
     if term.type not in ("number", "money", "percent") or not term.names:
         return
     document, text = passages.document, passages.text
+    line_values = LineValues(passages)
     for table in document.tables:
-        if table.columns < 3 or not table.header_rows:
+        if table.columns < 3 and not (table.columns == 2 and table.header_rows):
             continue
         heads = {c.column: plain_label(c.span.of(text)) for r in range(table.header_rows) for c in table.row_cells(r)}
         for row in range(table.header_rows, table.rows):
@@ -83,25 +88,29 @@ def from_table_cells(term: Term, passages: Passages) -> Iterator[Candidate]:
                 by_row = is_named(term.names, first) and cell.column > 0
                 if not (by_head or by_row):
                     continue
-                for value in _cell_values(term, passages, cell.span, head):
+                for value in _cell_values(term, passages, cell.span, line_values):
                     why = f"the cell under {head!r}, row {first!r}"
                     yield candidate(passages, term, value, 0.84 if total or by_row else 0.78, "table", why)
                     break
 
 
-def _cell_values(term: Term, passages: Passages, span: Span, head: str) -> Iterator[Found[Value]]:
-    """A cell's value; a bare figure takes its unit from the column's heading."""
-    from yarnex.core.values import find_counts
+def _cell_values(term: Term, passages: Passages, span: Span, values: LineValues) -> Iterator[Found[Value]]:
+    """A cell's values of the term's type; a bare figure takes its currency or unit from its heading or caption."""
+    finder = values.finder(term.type)
+    line = Line(span, span, "cell", passages.document.block_index_at(span.start))
+    for found in finder(line) if finder is not None else ():
+        if fits(term, found.value):
+            yield found
+        elif isinstance(found.value, Quantity) and found.value.unit is None and term.units:
+            unit = _unit_over(term, passages, span)
+            if unit:
+                yield Found(Quantity(found.value.value, unit), found.span)
+
+
+def _unit_over(term: Term, passages: Passages, span: Span) -> str:
+    """The one of the term's units that the heading of a cell's column names."""
     from yarnex.core.values.quantities import UNITS
 
-    typed = [f for f in passages.values_in(term.value_type, span) if fits(term, f.value)]
-    yield from typed
-    if typed or term.type != "number":
-        return
-    unit = next(
-        (u for u in (term.units or tuple(UNITS)) if u in UNITS and re.search(rf"\b{UNITS[u]}", head, re.IGNORECASE)),
-        None,
-    )
-    count = next(iter(find_counts(span.of(passages.text))), None)
-    if unit and count is not None:
-        yield Found(Quantity(count.value, unit), Span(span.start + count.span.start, span.start + count.span.end))
+    found = passages.document.cell_at(span)
+    head = " ".join(column_path(*found, passages.text)) if found else ""
+    return next((u for u in term.units if u in UNITS and re.search(rf"\b{UNITS[u]}", head, re.IGNORECASE)), "")

@@ -10,6 +10,14 @@ from yarnex.core.phrases import Phrase
 from yarnex.core.values import Value
 
 TYPES = ("date", "money", "percent", "number", "duration", "text", "party", "list", "yes_no", "schedule")
+SIDES = {  # what a party's side is called in the documents of different trades
+    "landlord": "landlord|lessor|licensor|owner", "tenant": "tenant|lessee|licensee|occupier",
+    "supplier": "supplier|seller|vendor|provider|contractor|service provider|manufacturer|licensor|consultant",
+    "customer": "customer|client|buyer|purchaser|subscriber|distributor|licensee|reseller",
+    "lender": "lender|bank|owner|creditor|financier", "borrower": "borrower|debtor|hirer|customer|obligor",
+    "employer": "employer|company", "employee": "employee|executive|you", "insurer": "insurer|we|underwriter|company",
+    "insured": "insured|policyholder|you", "discloser": "discloser|disclosing party|company", "recipient": "recipient|receiving party",
+}  # fmt: skip
 DELETED = "deleted (was: "
 STATES = ("stated", "computed", "amended", "conflicting", "blank", "redacted", "not_found")
 
@@ -27,8 +35,11 @@ class Term:
     names: what labels and definitions call it. headings: of clauses about it. cues: words around the value, strongest
     first. clause_cues: the same, but only in clauses under the headings `within`, or else under `headings`. excludes: a sentence that says one of these is about something else. units: accepted units of a number or
     periods of a sum. yes, no: words that decide a yes_no term. items: what a list holds ("date", "day", "text").
-    by: "landlord" or "tenant" where only that party's own duty counts.
+    by: a key of SIDES where only that party's own duty counts.
     compute: the name of the rule that works it out from other terms. several: more than one value is no conflict.
+    asked: what people call it, in plain words; hint: where it stands or what it looks like, in plain words. Both are
+    sought by their words and other words for them. show: the form in which to print it ("YYYY-MM-DD", "thousands" ...).
+    required: a document without it is said to lack it. allowed: the only values that it may have.
     """
 
     id: str
@@ -45,13 +56,18 @@ class Term:
     items: str = "text"
     compute: str = ""
     several: bool = False
-    expected: bool = False
+    required: bool = False
     near: tuple[Phrase, ...] = ()
     by: str = ""
     clause_cues: tuple[Phrase, ...] = ()
     within: tuple[Phrase, ...] = ()
     requires: tuple[Phrase, ...] = ()
     value_says: tuple[Phrase, ...] = ()
+    asked: tuple[str, ...] = ()
+    hint: str = ""
+    show: str = ""
+    allowed: tuple[str, ...] = ()
+    line: int = 0  # of the sheet
 
     @property
     def value_type(self) -> str:
@@ -67,6 +83,8 @@ class Sheet:
     label: str
     kinds: tuple[str, ...]
     terms: tuple[Term, ...]
+    include: tuple[str, ...] = ()
+    particulars: str = ""  # "labels": also give what stands opposite labels that no term asks for; "all": and in lists
 
     def term(self, name: str) -> Term:
         """The term with this id. Raises KeyError."""

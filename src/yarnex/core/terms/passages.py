@@ -21,6 +21,7 @@ from yarnex.core.values import (
     find_dates,
     find_durations,
     find_money,
+    find_organisations,
     find_party_roles,
     find_percents,
     find_quantities,
@@ -40,6 +41,10 @@ _quoted = r"[\"“”](?P<{0}>[^\"“”]{{2,60}})[\"”“]"
 _definition = re.compile(
     rf"(?:(?:\A|[\n;.:]\s*|\bIn this \w+,?\s+|\b[Tt]he\s+|\b[Tt]he first\s+){_quoted.format('name')}(?:\s*(?:and|or|,)\s*[\"“][^\"“”]{{2,60}}[\"”])?)\s*(?:\([^()]{{1,60}}\)\s*)?,?\s*"
     r"(?P<verb>(?:shall\s+|will\s+)?(?:means?\b|have\s+the\s+meanings?|has\s+the\s+meaning)|(?:is|are|includes?)\b|:)\s*(?:,?\s*in relation to[^,]{3,80},\s*)?",
+)
+_plain_definition = re.compile(  # definitions of a list that sets its terms in bold: no quotation marks
+    r"\A(?P<name>[A-Z][\w'’&/-]*(?:\s+(?:(?:of|and|the|for|to|in|or|per|on)\s+)?[A-Z][\w'’&/-]*){0,6})\s*(?:\([^()]{1,40}\)\s*)?"
+    r"(?P<verb>(?:shall\s+)?means?\b|ha(?:s|ve)\s+the\s+meanings?|[–—]\s)\s*(?:,?\s*(?:for|in relation to)\s[^,]{2,60},\s*)?"
 )
 _inline = re.compile(
     rf"\((?:(?:the|this|such|each,?\s+an?|an?|together,?\s+the|collectively,?\s+the|being\s+the|said)\s+)*{_quoted.format('name')}[^()]{{0,60}}\)"
@@ -150,6 +155,17 @@ class Passages:
         return out
 
     @cached_property
+    def row_sentences(self) -> list[Sentence]:
+        """Rows of two-part tables whose second part is more than a value, read as sentences."""
+        out = []
+        for row in self.labelled:
+            if row.source == "table" and len(row.value.of(self.text).split()) > 3:
+                place = self.document.block_index_at(row.row.start)
+                headings = self.headings_of(self.document.blocks[place])
+                out.append(Sentence(row.row, place, headings, row.row.of(self.text).lower()))
+        return out
+
+    @cached_property
     def _sentence_starts(self) -> list[int]:
         return [s.span.start for s in self.sentences]
 
@@ -183,8 +199,21 @@ class Passages:
                 for item in finders[kind](text):
                     span = Span(start + item.span.start, start + item.span.end)
                     found.append(Found(item.value, span, item.reading))
+            if kind == "count":
+                found = self._lone(found)
             self._values[kind] = found
         return self._values[kind]
+
+    def _lone(self, counts: list[Found[Value]]) -> list[Found[Value]]:
+        """Counts that are no part of a date, a sum, a share or a length of time."""
+        taken = sorted(f.span for kind in ("date", "money", "percent", "duration") for f in self.values(kind))
+        out = []
+        for count in counts:
+            place = bisect_right(taken, count.span, key=lambda s: s) if taken else 0
+            near = taken[max(0, place - 2) : place + 1]
+            if not any(count.span.overlaps(t) for t in near):
+                out.append(count)
+        return out
 
     def _pieces(self) -> Iterator[tuple[int, str]]:
         for _, block in self.blocks:
@@ -261,6 +290,10 @@ class Passages:
                 continue
             text = block.span.of(self.text)
             start = block.span.start
+            plain = _plain_definition.match(text)
+            if plain and plain.end() < len(text) and block.kind != "heading":
+                stop = Span(start + plain.end(), start + len(text.rstrip()))
+                out.append(Definition(plain["name"], stop, Span(start, stop.end), False))
             for m in _definition.finditer(text):
                 sentence = next(
                     (s for s in sentences(text, semicolons=False) if s.start <= m.start("name") < s.end), None
@@ -308,4 +341,11 @@ class Passages:
                 span = Span(start + found.span.start, start + found.span.end)
                 sentence = self.sentence_at(span.start)
                 out.append((found.value, span, sentence.span if sentence else block.span))
+        named = {party.role for party, _, _ in out}
+        for row in self.labelled:
+            words = row.value.of(self.text)
+            first = next(find_organisations(words), None) if row.source == "table" and len(row.label.split()) <= 3 else None
+            if first is not None and first.span.start == 0 and row.label not in named and row.label[:1].isupper():
+                span = Span(row.value.start, row.value.start + first.span.end)
+                out.append((PartyRole(first.value.name, row.label), span, row.row))
         return out

@@ -10,6 +10,7 @@ from yarnex.core.document import Cite, Span, Table
 from yarnex.core.terms.model import Candidate, Term
 from yarnex.core.terms.passages import Passages, plain_label
 from yarnex.core.values import Found, Money, Schedule, ScheduleRow, Value
+from yarnex.core.values.money import CODES, SIGNS
 from yarnex.core.values.numbers import read_digits
 
 PERIOD_HEAD = re.compile(r"\b(?:period|lease year|year|years|months?|from|date|term)\b", re.IGNORECASE)
@@ -17,6 +18,8 @@ RANGE = re.compile(
     r"\A\s*(?:(?:lease\s+|contract\s+)?(?:years?|months?|quarters?)\s+)?(?P<a>\d{1,3})(?:\s*(?:-|–|—|to|through|and|&)\s*(?:(?:year|month)\s+)?(?P<b>\d{1,3}))?\b",
     re.IGNORECASE,
 )
+TOTAL = re.compile(r"\s*(?:grand\s+)?(?:total|sum|aggregate)\b", re.IGNORECASE)
+SIGN = re.compile(rf"(?:{'|'.join(re.escape(x) for x in sorted(SIGNS, key=len, reverse=True))}|\b(?:{'|'.join(CODES)})\b)")
 UNIT = re.compile(r"\b(lease year|contract year|year|month|quarter)", re.IGNORECASE)
 PER = (
     (re.compile(r"(?:per|/|a)\s*(?:rentable\s+)?(?:sq|square)[.\s]*f|psf", re.IGNORECASE), "sq_ft_year"),
@@ -53,21 +56,24 @@ def find_schedules(term: Term, passages: Passages) -> Iterator[Candidate]:
         if table.rows - table.header_rows < 2 or table.columns < 2:
             continue
         heads = column_heads(table, text)
-        if not PERIOD_HEAD.search(heads.get(0, "")) and not all(
-            _period(_first(table, r, text), "") for r in range(table.header_rows, table.rows)
-        ):
+        periods = _period_column(table, heads, text)
+        if periods is None:
             continue
-        chosen = _sum_column(term, passages, table, heads, passages.headings_of(block))
+        chosen = _sum_column(term, passages, table, heads, passages.headings_of(block), periods)
         if chosen is None:
             continue
         column, per, weight = chosen
+        currency = _currency(passages, table, heads.get(column, ""))
         rows: list[ScheduleRow] = []
         for row in range(table.header_rows, table.rows):
-            cell = table.at(row, column)
-            label = _first(table, row, text)
-            period = _period(label, heads.get(0, "")) or (label, label)
+            cell, first = table.at(row, column), table.at(row, periods)
+            label = first.span.of(text) if first else ""
+            if TOTAL.match(label) or TOTAL.match(_first(table, row, text)):
+                continue
+            period = _period(label, heads.get(periods, "")) or (label, label)
             money = _money(passages, cell.span, per) if cell else None
             if money is not None and label:
+                money = Money(money.amount, money.currency or currency, money.per)
                 rows.append(ScheduleRow(period[0], period[1], money))
         if len(rows) >= 2:
             cite = Cite(document, table.span)
@@ -82,17 +88,43 @@ def find_schedules(term: Term, passages: Passages) -> Iterator[Candidate]:
             )
 
 
+def _period_column(table: Table, heads: dict[int, str], text: str) -> int | None:
+    """The column that says for when a row's sums are: one with dates before one with numbers of years."""
+    best: tuple[int, int] | None = None
+    for column in range(min(3, table.columns)):
+        cells = [c.span.of(text) for r in range(table.header_rows, table.rows) if (c := table.at(r, column))]
+        parsed = [p for c in cells if not TOTAL.match(c) and (p := _period(c, heads.get(column, "")))]
+        named = bool(PERIOD_HEAD.search(heads.get(column, "")))
+        if not parsed and not (named and column == 0):
+            continue
+        whole = len(parsed) >= 0.8 * max(1, len([c for c in cells if not TOTAL.match(c)]))
+        if not whole and not named:
+            continue
+        dated = sum(bool(re.match(r"\d{4}-", p[0])) for p in parsed) > 0.5 * len(cells)
+        rank = (4 if dated else 0) + (2 if named else 0) + (1 if column == 0 else 0)
+        if (named or whole) and (best is None or rank > best[0]) and (column == 0 or dated):
+            best = (rank, column)
+    return best[1] if best else None
+
+
+def _currency(passages: Passages, table: Table, head: str) -> str | None:
+    """The currency that a column's heading or the words over the table name."""
+    near = passages.text[max(0, table.span.start - 200) : table.span.start]
+    sign = SIGN.search(head) or SIGN.search(near)
+    return (SIGNS.get(sign.group()) or sign.group()) if sign else None
+
+
 def _first(table: Table, row: int, text: str) -> str:
     cell = table.at(row, 0)
     return cell.span.of(text) if cell else ""
 
 
 def _sum_column(
-    term: Term, passages: Passages, table: Table, heads: dict[int, str], headings: str
+    term: Term, passages: Passages, table: Table, heads: dict[int, str], headings: str, periods: int
 ) -> tuple[int, str | None, float] | None:
     """The column of sums that belongs to the term: a yearly one before a monthly one before a rate by area."""
     best: tuple[int, int, str | None, float] | None = None
-    for column in range(1, table.columns):
+    for column in range(periods + 1, table.columns):
         cells = [table.at(r, column) for r in range(table.header_rows, table.rows)]
         filled = [c for c in cells if c is not None]
         money = sum(_money(passages, c.span, None) is not None for c in filled)

@@ -2,25 +2,29 @@
 
 from __future__ import annotations
 
+import re
 from functools import lru_cache
+from importlib.resources import files
 from typing import Any
 
 from yarnex.core.errors import PackError
 from yarnex.core.packs import Entry, Field, check_keys, load_entries, pack_text, texts
 from yarnex.core.phrases import Phrase, PhraseError, compile_phrase
 from yarnex.core.terms.computed import RULES
-from yarnex.core.terms.model import TYPES, Sheet, Term
+from yarnex.core.terms.model import SIDES, TYPES, Sheet, Term
 
+SHOWN = ("YYYY-MM-DD", "DD/MM/YYYY", "MM/DD/YYYY", "D Month YYYY", "thousands", "millions", "whole", "months", "days", "years")
 SHEET_KEYS = {
     "sheet": Field("text", True), "label": Field("text", True), "kinds": Field("texts"), "terms": Field("entries", True),
-    "note": Field("text"),
+    "note": Field("text"), "include": Field("texts"), "leave_out": Field("texts"), "particulars": Field("text", False, ("all", "labels")),
 }  # fmt: skip
 TERM_KEYS = {
-    "id": Field("text", True), "label": Field("text", True), "group": Field("text"), "type": Field("text", True, TYPES),
+    "id": Field("text"), "label": Field("text", True), "group": Field("text"), "type": Field("text", True, TYPES),
     "names": Field("texts"), "headings": Field("texts"), "cues": Field("texts"), "clause_cues": Field("texts"), "requires": Field("texts"), "within": Field("texts"), "value_says": Field("texts"), "not": Field("texts"), "units": Field("texts"),
     "yes": Field("texts"), "no": Field("texts"), "items": Field("text", False, ("date", "day", "text")),
-    "compute": Field("text", False, tuple(sorted(RULES))), "several": Field("flag"), "expected": Field("flag"),
-    "near": Field("texts"), "by": Field("text", False, ("landlord", "tenant")), "hint": Field("text"),
+    "compute": Field("text", False, tuple(sorted(RULES))), "several": Field("flag"), "required": Field("flag"),
+    "near": Field("texts"), "by": Field("text", False, tuple(SIDES)), "hint": Field("text"),
+    "asked": Field("texts"), "format": Field("text", False, SHOWN), "allowed": Field("texts"),
 }  # fmt: skip
 PHRASE_KEYS = (
     "names",
@@ -42,28 +46,84 @@ def load_sheet(name: str) -> Sheet:
     return parse_sheet(*pack_text("sheets", name))
 
 
-@lru_cache(maxsize=8)
+@lru_cache(maxsize=64)
 def parse_sheet(text: str, shown: str) -> Sheet:
-    """A sheet from its YAML. shown: the name for messages."""
+    """A sheet from its YAML, with the terms of the sheets that it includes. shown: the name for messages."""
     entry = load_entries(text, shown)
     faults: list[str] = []
     check_keys(entry, SHEET_KEYS, shown, faults)
     terms: list[Term] = []
     seen: set[str] = set()
+    group = ""
     for item in entry.get("terms") or []:
         before = len(faults)
         check_keys(item, TERM_KEYS, shown, faults)
         if not isinstance(item, Entry):
             continue
         phrases = {key: _phrases(item, key, shown, faults) for key in PHRASE_KEYS}
-        if item.get("id") in seen:
-            faults.append(f"{shown}, line {item.line}: the id {item.get('id')!r} stands twice")
-        seen.add(str(item.get("id")))
+        name = item.get("id") or (id_from(item["label"]) if isinstance(item.get("label"), str) else "")
+        if name in seen:
+            faults.append(f"{shown}, line {item.line}: the id {name!r} stands twice")
+        seen.add(name)
+        group = item.get("group", group)
+        if isinstance(item.get("type"), str) and item.get("format") and not _format_fits(item["format"], item["type"]):
+            faults.append(f"{shown}, line {item.line}, format: {item['format']!r} is no form for a {item['type']}")
         if len(faults) == before:
-            terms.append(_term(item, phrases))
+            terms.append(_term(item, name, group, phrases))
+    included, left_out = texts(entry, "include"), texts(entry, "leave_out")
+    for other in included:
+        try:
+            more = load_sheet(other)
+        except PackError as error:
+            faults.append(f"{shown}, line {entry.line}, include: {error}")
+            continue
+        if unknown := set(left_out) - {t.id for t in more.terms}:
+            faults.append(f"{shown}, line {entry.line}, leave_out: {', '.join(sorted(unknown))} not in the sheet {other!r}")
+        terms += [t for t in more.terms if t.id not in seen and t.id not in left_out]
+        seen.update(t.id for t in more.terms)
+    if not faults and not terms:
+        faults.append(f"{shown}, line {entry.line}: a sheet without terms; add at least one")
     if faults:
         raise PackError("\n".join(faults))
-    return Sheet(entry["sheet"], entry["label"], texts(entry, "kinds"), tuple(terms))
+    return Sheet(entry["sheet"], entry["label"], texts(entry, "kinds"), tuple(terms), included, entry.get("particulars", ""))
+
+
+def id_from(label: str) -> str:
+    """A term's id made from its label: "Shelf life (vaccines)" -> "shelf_life_vaccines"."""
+    return re.sub(r"\W+", "_", label.lower()).strip("_")
+
+
+def _format_fits(form: str, kind: str) -> bool:
+    if kind == "date":
+        return "Y" in form
+    return form in {"money": ("thousands", "millions", "whole"), "duration": ("months", "days", "years")}.get(kind, ())
+
+
+@lru_cache(maxsize=1)
+def shipped_sheets() -> tuple[str, ...]:
+    """Names of the sheets that ship with the tool."""
+    folder = files("yarnex") / "packs" / "sheets"
+    return tuple(sorted(p.name.removesuffix(".yaml") for p in folder.iterdir() if p.name.endswith(".yaml")))
+
+
+@lru_cache(maxsize=1)
+def _sheet_by_kind() -> dict[str, str]:
+    """The sheet for each kind of document, from the heads of the sheets alone: parsing them all would take long."""
+    out: dict[str, str] = {}
+    for name in shipped_sheets():
+        text, _ = pack_text("sheets", name)
+        head = re.search(r"^kinds: \[(.*)\]", text, re.MULTILINE)
+        for kind in re.findall(r'"([^"]+)"', head[1]) if head else ():
+            out[kind] = name
+    return out
+
+
+GENERAL = "agreement"  # for papers whose kind is not known
+
+
+def sheet_for_kind(kind: str) -> str:
+    """The name of the sheet for a kind of document."""
+    return _sheet_by_kind().get(kind, GENERAL)
 
 
 def _phrases(item: Entry, key: str, shown: str, faults: list[str]) -> tuple[Phrase, ...]:
@@ -79,12 +139,13 @@ def _phrases(item: Entry, key: str, shown: str, faults: list[str]) -> tuple[Phra
     return tuple(out)
 
 
-def _term(item: Entry, phrases: dict[str, tuple[Phrase, ...]]) -> Term:
+def _term(item: Entry, name: str, group: str, phrases: dict[str, tuple[Phrase, ...]]) -> Term:
     return Term(
-        id=item["id"], label=item["label"], group=item.get("group", ""), type=item["type"],
+        id=name, label=item["label"], group=group, type=item["type"],
         names=phrases["names"], headings=phrases["headings"], cues=phrases["cues"], excludes=phrases["not"],
         units=texts(item, "units"), yes=phrases["yes"], no=phrases["no"], items=item.get("items", "text"),
-        compute=item.get("compute", ""), several=item.get("several", False), expected=item.get("expected", False),
+        compute=item.get("compute", ""), several=item.get("several", False), required=item.get("required", False),
         near=phrases["near"], by=item.get("by", ""), clause_cues=phrases["clause_cues"], requires=phrases["requires"], within=phrases["within"],
-        value_says=phrases["value_says"],
+        value_says=phrases["value_says"], asked=texts(item, "asked"), hint=item.get("hint", ""), show=item.get("format", ""),
+        allowed=texts(item, "allowed"), line=item.line,
     )  # fmt: skip

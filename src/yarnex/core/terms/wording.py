@@ -16,28 +16,30 @@ from yarnex.core.terms.candidates import (
     gap_candidate,
     list_items,
     on_one_line,
-    party_name,
     quote_around,
     shortened,
     with_items,
     without_number,
 )
-from yarnex.core.terms.model import Candidate, Term
+from yarnex.core.terms.lines import Line
+from yarnex.core.terms.model import SIDES, Candidate, Term
 from yarnex.core.terms.passages import Passages, Sentence
-from yarnex.core.values import Found, Party, Text, Value, YesNo
+from yarnex.core.terms.values_in_lines import LineValues
+from yarnex.core.values import Found, Text, Value, YesNo
 
 REACH = 30  # characters before a cue, and twice as many after the value, whose words may rule it out
+_side = "|".join(sorted({n for names in SIDES.values() for n in names.split("|")}, key=len, reverse=True))
 SUBJECT = re.compile(
-    r"\A(?:[\W\d]|(?:section|clause)\s)*(?:[A-Z][\w'’ ]{2,40}\.\s+)?(?:the\s+)?(?:(?P<landlord>landlord|lessor|licensor|owner)|(?P<tenant>tenant|lessee|licensee|occupier))\s+"
-    r"(?:shall|must|will|covenants|agrees|may|is\s+to)\b",
+    r"\A(?:[\W\d]|(?:section|clause)\s)*(?:[A-Z][\w'’ ]{2,40}\.\s+)?(?:the\s+)?(?P<side>" + _side + r")\s+"
+    r"(?:shall|must|will|covenants|agrees|may|is\s+to|undertakes)\b",
     re.IGNORECASE,
 )
 
 
-def subject_of(sentence: str) -> str:
-    """Whose duty a sentence states: "landlord", "tenant", or "" where it does not open with either."""
+def is_others_duty(sentence: str, by: str) -> bool:
+    """True where a sentence opens with a duty or right of another party than the side `by`."""
     m = SUBJECT.match(sentence)
-    return "" if m is None else ("landlord" if m["landlord"] else "tenant")
+    return m is not None and m["side"].lower() not in SIDES[by].split("|")
 
 
 def from_cues(term: Term, passages: Passages) -> Iterator[Candidate]:
@@ -52,7 +54,8 @@ def from_cues(term: Term, passages: Passages) -> Iterator[Candidate]:
     bonuses: dict[str, float] = {}
     headed: dict[str, bool] = {}
     typed = term.type in TYPED
-    for sentence in passages.sentences:
+    line_values = LineValues(passages) if term.type == "party" else None
+    for sentence in (*passages.sentences, *passages.row_sentences) if typed else passages.sentences:
         if not typed and passages.document.blocks[sentence.block].kind == "heading":
             continue  # a heading names a clause; what it says stands below
         low = sentence.low
@@ -69,7 +72,7 @@ def from_cues(term: Term, passages: Passages) -> Iterator[Candidate]:
         words = sentence.span.of(passages.text)
         if not typed and says(term.excludes, words):
             continue
-        if term.by and subject_of(words) not in ("", term.by):
+        if term.by and is_others_duty(words, term.by):
             continue
         if term.requires and not says(term.requires, words) and not says(term.requires, sentence.headings):
             continue
@@ -81,6 +84,8 @@ def from_cues(term: Term, passages: Passages) -> Iterator[Candidate]:
             why = f"the sentence says {cue.text!r}"
             if typed:
                 yield from _typed_by_cue(term, passages, sentence, cue, weight, why)
+            elif line_values is not None and cue.has_slot:
+                yield from _party_by_cue(term, passages, sentence, cue, weight, why, line_values)
             elif term.type == "list":
                 if cue.search(words):
                     items = list_items(term, passages, sentence.span)
@@ -142,6 +147,21 @@ def _typed_by_cue(
         yield gap_candidate(passages, at, state, weight - 0.15, "cue", why)
 
 
+def _party_by_cue(
+    term: Term, passages: Passages, sentence: Sentence, cue: Phrase, weight: float, why: str, values: LineValues
+) -> Iterator[Candidate]:
+    """Names of parties and persons that stand where the cue has its slot."""
+    text, span = passages.text, sentence.span
+    if not cue.may_stand_in(sentence.low):
+        return
+    line = Line(span, span, "sentence", sentence.block)
+    for found in values.parties(line):
+        lead = cue.before.search(text[span.start : found.span.start])
+        if lead and cue.after.match(text[found.span.end : span.end]) and not _excluded(term, text, span, span.start + lead.start(), found.span):
+            yield candidate(passages, term, found, weight, "cue", why)
+            return
+
+
 def _excluded(term: Term, text: str, sentence: Span, cue: int, value: Span) -> bool:
     """True where the words of the cue, or those close to the value, say that it is about something else."""
     start = max(sentence.start, min(cue, value.start) - REACH)
@@ -192,31 +212,10 @@ def _text_by_cue(
     words = piece.of(text).strip()
     if not words or (term.value_says and not says(term.value_says, words)):
         return
-    if term.type == "party":
-        name = party_name(words)
-        if name:
-            at = start + text[start:end].find(name)
-            yield Candidate(
-                "stated",
-                Party(name),
-                Cite(passages.document, Span(at, at + len(name))),
-                quote_around(passages, piece),
-                weight,
-                "cue",
-                why,
-            )
-    else:
-        piece = shortened(text, piece)
-        cite = Cite(passages.document, piece)
-        yield Candidate(
-            "stated",
-            Text(on_one_line(cite.quote)),
-            cite,
-            quote_around(passages, Span(piece.start, piece.start + 1)),
-            weight,
-            "cue",
-            why,
-        )
+    piece = shortened(text, piece)
+    cite = Cite(passages.document, piece)
+    quote = quote_around(passages, Span(piece.start, piece.start + 1))
+    yield Candidate("stated", Text(on_one_line(cite.quote)), cite, quote, weight, "cue", why)
 
 
 def from_answers(term: Term, passages: Passages) -> Iterator[Candidate]:
@@ -228,7 +227,7 @@ def from_answers(term: Term, passages: Passages) -> Iterator[Candidate]:
         if not any(p.may_stand_in(sentence.low) for p in deciding):
             continue
         words = sentence.span.of(passages.text)
-        if says(term.excludes, words):
+        if says(term.excludes, words) or passages.document.blocks[sentence.block].kind == "heading":
             continue
         bonus = context_bonus(term, sentence.headings)
         for answer, phrases in ((True, term.yes), (False, term.no)):

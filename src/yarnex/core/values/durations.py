@@ -14,9 +14,9 @@ from yarnex.core.values.numbers import BOTH, read_number
 from yarnex.core.values.types import Duration, Found
 
 UNITS = {
-    "hour": "hours", "day": "days", "week": "weeks", "fortnight": "weeks", "month": "months", "quarter": "quarters", "year": "years",
+    "minute": "minutes", "hour": "hours", "day": "days", "week": "weeks", "fortnight": "weeks", "month": "months", "quarter": "quarters", "year": "years",
 }  # fmt: skip
-_unit = r"(?:hour|day|week|fortnight|month|quarter|year)"
+_unit = r"(?:minute|hour|day|week|fortnight|month|quarter|year)"
 _qualifier = r"(?:(?P<business>business|working|banking|trading)|(?:consecutive|calendar|full|whole|complete|clear|lease|contract|rent|further|more|successive|additional)\s*)"
 _form = re.compile(
     rf"(?P<number>{BOTH})[\s-]+(?:(?:consecutive|full|further|additional|clear)\s+)?(?:{_qualifier}\s*)?(?P<unit>{_unit})(?:s|\(s\))?\b(?!['’]s\s+(?:day|date))",

@@ -20,6 +20,7 @@ _role = re.compile(
     r"\(\s*(?:(?:hereinafter|herein|hereafter|collectively|individually|together|each|as|called|referred\s+to|known|in\s+this\s+\w+|,|the|a|an|or|with|its|successors|and|assigns)\s+)*"
     r"[\"“”'‘](?:the\s+)?(?P<role>[A-Z][A-Za-z’' -]{2,40}?)[\"”’']",
 )
+_bare_role = re.compile(r"\(\s*(?:the|each\s+an?|together,?\s+the)\s+(?P<role>[A-Z][a-z]{2,20}(?:\s[A-Z][a-z]{2,20})?)\s*\)")
 _start = re.compile(
     r"(?:\b(?:between|amongst|among|by\s+and\s+between|by|and|is\s+made|BETWEEN|AND|PARTIES)\b\s*:?\s*|\A|[\n\t;]\s*|\(\d\)\s*|\A\d\.\s*)"
 )
@@ -54,9 +55,11 @@ def find_party_roles(text: str) -> Iterator[Found[PartyRole]]:
     The name opens the clause that the bracketed role closes.
     """
     floor = 0
-    for m in _role.finditer(text):
+    for m in sorted((*_role.finditer(text), *_bare_role.finditer(text)), key=lambda m: m.start()):
         clause = text[floor : m.start()]
         place = _name_in(clause)
+        if m.re is _bare_role and (place is None or not _organisation.match(place[1])):
+            continue  # without quotation marks, only what follows an organisation is a role
         if place is None:
             floor = _closed(text, m)
             continue

@@ -13,6 +13,18 @@ from yarnex.core.values.types import Found, Quantity
 
 # Unit as shown in the results, and the words for it. Names follow UCUM's plain words with "_" for blanks.
 UNITS = {
+    # rates stand before the plain units that they begin with
+    "m3/h": r"(?:cubic\s+met(?:re|er)s?|m³|m3|cu\.?\s?m\.?)\s*(?:/|per|an)\s*(?:h|hr|hour)",
+    "m3/s": r"(?:cubic\s+met(?:re|er)s?|m³|m3)\s*(?:/|per|a)\s*(?:s|sec|second)",
+    "l/s": r"(?:lit(?:re|er)s?|l)\s*(?:/|per|a)\s*(?:s|sec|second)",
+    "l/min": r"(?:lit(?:re|er)s?|l)\s*(?:/|per|a)\s*min(?:ute)?",
+    "l/h": r"(?:lit(?:re|er)s?|l)\s*(?:/|per|an)\s*(?:h|hr|hour)",
+    "megalitres/day": r"(?:megalit(?:re|er)s?|ML)\s*(?:/|per|a)\s*d(?:ay)?",
+    "US gpm": r"(?:US\s+)?(?:gpm|gallons?\s+(?:per|a)\s+minute)",
+    "km/h": r"(?:kilomet(?:re|er)s?|km)\s*(?:/|per|an)\s*h(?:our)?|kph",
+    "mph": r"mph|miles?\s+(?:per|an)\s+hour",
+    "m/s": r"(?:met(?:re|er)s?|m)\s*(?:/|per|a)\s*s(?:econd)?",
+    "knots": r"knots?",
     "sq_ft": r"(?:rentable\s+|usable\s+|gross\s+|net\s+)?(?:square\s+f(?:ee|oo)t|sq\.?\s?f(?:ee|oo)?t\.?|s\.f\.|sf|ft²|ft2)",
     "sq_m": r"(?:square\s+met(?:re|er)s?|sq\.?\s?m(?:et(?:re|er)s?)?\.?|m²|m2)",
     "sq_yd": r"square\s+yards?|sq\.?\s?yds?\.?",
@@ -28,30 +40,72 @@ UNITS = {
     "kN/m2": r"kN\s?/\s?m(?:²|2)|kN\s+per\s+(?:sq(?:uare)?\.?\s?m(?:et(?:re|er))?)|kilonewtons?\s+per\s+square\s+met(?:re|er)",
     "kg": r"kilogram(?:me)?s?|kg",
     "tonnes": r"(?:metric\s+)?tonn?es?",
+    "lb": r"pounds?(?!\s+sterling)|lbs?\.?",
+    "oz": r"ounces?|oz",
+    "mg": r"milligram(?:me)?s?|mg",
+    "g": r"gram(?:me)?s?|g",
+    "t": r"t",
+    "kWh": r"kilowatt[\s-]hours?|kWh",
+    "MWh": r"megawatt[\s-]hours?|MWh",
     "kW": r"kilowatts?|kW",
+    "MW": r"megawatts?|MW",
+    "hp": r"horsepower|hp|bhp",
     "kVA": r"kVA",
+    "volts": r"volts?|V",
+    "Hz": r"hertz|Hz",
+    "rpm": r"rpm|revolutions?\s+(?:per|a)\s+minute",
     "amps": r"amp(?:ere)?s?",
+    "bar": r"bar",
+    "kPa": r"kPa|kilopascals?",
+    "psi": r"psi",
+    "dB(A)": r"dB\s?\(?A\)?|dB|decibels?",
+    "°C": r"°\s?C|degrees?\s+(?:C\b|Celsius|centigrade)",
+    "°F": r"°\s?F|degrees?\s+(?:F\b|Fahrenheit)",
+    "ml": r"millilit(?:re|er)s?|ml",
+    "megalitres": r"megalit(?:re|er)s?|ML",
+    "litres": r"lit(?:re|er)s?",
+    "gallons": r"(?:US\s+|imperial\s+)?gallons?",
+    "TB": r"terabytes?|TB",
+    "GB": r"gigabytes?|GB",
+    "MB": r"megabytes?|MB",
+    "percentage points": r"percentage\s+points?|per\s?cent(?:age)?\s+points?",
+    "basis points": r"basis\s+points?|bps?",
+    "pence": r"pence|p(?=\s+(?:per|a)\s+share)",
+    "cents": r"cents?",
+    "minutes": r"minutes?|mins?",
+    "seconds": r"seconds?",
+    "times": r"times(?!\s+(?:of|as|when))|x(?=[\s,.;)]|\Z)",
     "spaces": r"(?:\w+\s+){0,3}?(?:parking\s+|car\s+|van\s+|lorry\s+)?(?:spaces|bays|stalls)",
 }
 _form = re.compile(
-    rf"(?P<number>{BOTH})(?:\s?|-)(?:" + "|".join(f"(?P<u{i}>{p})(?!\\w)" for i, p in enumerate(UNITS.values())) + ")",
+    rf"(?P<minus>(?:\bminus\s|(?<!\w)[-−–])\s?)?(?P<number>{BOTH})(?:\s?|-)(?:" + "|".join(f"(?P<u{i}>{p})(?!\\w)" for i, p in enumerate(UNITS.values())) + ")",
     re.IGNORECASE,
 )
 _names = list(UNITS)
+CASED = ("m", "V", "ML", "t", "g", "mg", "MW", "MB", "bar", "x")  # shown like this and in no other case
+_ratio = re.compile(r"(?<![\d.:])(?P<number>\d{1,3}(?:\.\d+)?)\s?(?::\s?1(?:\.0+)?|\s+to\s+(?:1|one))(?!\d|[.:]\d)")
 
 
 def find_quantities(text: str) -> Iterator[Found[Quantity]]:
     """Each number with a known unit, left to right; a unit's letter case matters only for "m" against "M"."""
+    found: list[Found[Quantity]] = []
     for m in _form.finditer(text):
         if re.search(r"[$£€¥]\s?\Z", text[max(0, m.start() - 2) : m.start()]):
             continue  # money "per square foot" is no area
         place = next(i for i in range(len(_names)) if m[f"u{i}"])
         shown = m[f"u{place}"]
-        if _names[place] == "m" and shown == "M":
+        if any(shown.lower() == c.lower() and shown != c for c in CASED):
             continue
         value, reading = read_number(m["number"])
         if value is not None:
-            yield Found(Quantity(value, _names[place]), Span(*m.span()), reading)
+            below = bool(m["minus"]) and _names[place] in ("°C", "°F") or (m["minus"] or "").strip() == "minus"
+            start = m.start() if below else m.start("number")
+            found.append(Found(Quantity(-value if below else value, _names[place]), Span(start, m.end()), reading))
+    for m in _ratio.finditer(text):
+        value, reading = read_number(m["number"])
+        if value is not None and not any(f.span.overlaps(Span(*m.span())) for f in found):
+            found.append(Found(Quantity(value, "times"), Span(*m.span()), reading))
+    yield from sorted(found, key=lambda f: f.span)
 
 
 # Exact by the international yard and pound agreement of 1959 and the SI; the whole of pint's own list takes too long to load.

@@ -1,0 +1,260 @@
+"""Answers by plain words: what is asked for in a label, a hint or a question, sought in all lines of a document.
+
+The words asked for become ideas, each with the other words for it; a line counts by the share of the ideas, weighed by
+how rare they are, that it names itself or stands under; a value in it by how close it stands to those words.
+"""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Callable, Iterator, Sequence
+from dataclasses import dataclass, replace
+from functools import lru_cache
+
+from yarnex.core.document import Cite, Span
+from yarnex.core.phrases import says
+from yarnex.core.terms.candidates import TYPED, candidate, fits, on_one_line, shortened
+from yarnex.core.terms.lines import Line, Lines
+from yarnex.core.terms.model import Candidate, Term
+from yarnex.core.terms.passages import Passages
+from yarnex.core.terms.values_in_lines import LineValues
+from yarnex.core.terms.wording import is_others_duty
+from yarnex.core.values import Found, Text, Value
+from yarnex.core.words import STOP_WORDS, known_synonyms, tokens
+
+SYNONYM = 0.75
+PHRASE = 0.85
+PART = 0.45  # one word of a phrase that means something as a whole
+HINTED = 0.25
+NAMED = 0.3  # how much a line gains whose label is just what is asked for
+LOOKED_AT = 40  # lines whose values are weighed
+
+
+@dataclass(frozen=True, slots=True)
+class Idea:
+    """One thing asked for: the stems that name it, each alternative with what a match by it is worth."""
+
+    name: tuple[str, ...]
+    ways: tuple[tuple[tuple[str, ...], float], ...]
+    weight: float = 1.0
+
+
+@dataclass(frozen=True, slots=True)
+class Hit:
+    """A line that answers, the value in it (None where the line itself is the answer), and the evidence."""
+
+    line: Line
+    found: Found[Value] | None
+    score: float
+    coverage: float
+    missing: tuple[str, ...]
+
+
+@lru_cache(maxsize=4096)
+def ideas_of(words: str) -> tuple[Idea, ...]:
+    """What some words ask for: phrases that the vocabulary knows are one idea, every other word is one."""
+    synonyms = known_synonyms()
+    found = [t for t in tokens(words) if words[t.start : t.end].lower() not in STOP_WORDS]
+    stems = [t.stem for t in found]
+    out: list[Idea] = []
+    seen: set[tuple[str, ...]] = set()
+    place = 0
+    while place < len(stems):
+        for length in range(min(synonyms.longest, len(stems) - place), 0, -1):
+            key = tuple(stems[place : place + length])
+            others = synonyms.of(key)
+            if length == 1 or others:
+                break
+        place += length
+        if key in seen:
+            continue
+        seen.add(key)
+        ways: dict[tuple[str, ...], float] = {key: 1.0}
+        for other in others:
+            ways.setdefault(other, SYNONYM if len(other) == 1 else PHRASE)
+        if length > 1:
+            for part in key:
+                ways.setdefault((part,), PART)
+        out.append(Idea(key, tuple(ways.items()), 1.0))
+    return tuple(out)
+
+
+class Matcher:
+    """The lines of one document, asked."""
+
+    def __init__(self, lines: Lines) -> None:
+        self.lines = lines
+        self.passages = lines.passages
+
+    def _weight(self, idea: Idea) -> float:
+        """How much an idea tells in this document; one whose words stand nowhere tells most, up to a bound."""
+        return idea.weight * min(sum(self.lines.rarity(w) for w in idea.name) / len(idea.name) * (1 + 0.25 * (len(idea.name) - 1)), 7.0)
+
+    def ranked(
+        self, ideas: Sequence[Idea], values: Callable[[Line], list[Found[Value]]] | None, *, limit: int = 10,
+        hint: Sequence[Idea] = (),
+    ) -> list[Hit]:  # fmt: skip
+        """The best lines for the ideas; with `values`, only those that hold one, and the value that fits best.
+
+        hint: ideas that speak for a line without which it counts all the same.
+        """
+        weights = [self._weight(i) for i in ideas]
+        total = sum(weights)
+        if not total:
+            return []
+        rough: dict[int, float] = {}
+        for idea, weight in zip(ideas, weights, strict=True):
+            best: dict[int, float] = {}
+            for way, worth in idea.ways:
+                places = self.lines.postings.get(way[0], ())
+                for place in places:
+                    line = self.lines.lines[place]
+                    factor = min(1.0 if w in line.own else line.around.get(w, 0.0) for w in way)
+                    if factor:
+                        best[place] = max(best.get(place, 0.0), factor * worth)
+            for place, factor in best.items():
+                rough[place] = rough.get(place, 0.0) + weight * factor
+        order = sorted(rough, key=lambda p: (-rough[p], p))
+        hits: list[Hit] = []
+        looked = 0
+        for place in order:
+            line = self.lines.lines[place]
+            if values is None:
+                if line.kind == "heading":
+                    continue
+                hits.append(Hit(line, None, rough[place] / total, rough[place] / total, ()))
+                looked += 1
+            else:
+                inside = values(line)
+                if not inside:
+                    continue
+                looked += 1
+                hits.append(self._best_value(line, inside, ideas, weights, total))
+            if line.names:
+                bonus = NAMED * self._named(line, ideas, weights) / total
+                hits[-1] = replace(hits[-1], score=hits[-1].score + bonus)
+            if looked >= LOOKED_AT:
+                break
+        if hint:
+            hits = [replace(h, score=h.score + HINTED * self._hinted(h.line, hint)) for h in hits]
+        hits.sort(key=lambda h: (-round(h.score, 6), h.line.span.start))
+        return hits[:limit]
+
+    def _hinted(self, line: Line, hint: Sequence[Idea]) -> float:
+        """The share of a hint's ideas that a line or what it stands under names."""
+        said = sum(
+            any(all(w in line.own or w in line.around for w in way) for way, _ in idea.ways) for idea in hint
+        )
+        return said / len(hint)
+
+    def _named(self, line: Line, ideas: Sequence[Idea], weights: Sequence[float]) -> float:
+        """The weight of the ideas that a line's label names, times the share of the label that they make up."""
+        names = set(line.names)
+        used: set[str] = set()
+        covered = 0.0
+        for idea, weight in zip(ideas, weights, strict=True):
+            best = 0.0
+            for way, worth in idea.ways:
+                if names.issuperset(way):
+                    used.update(way)
+                    best = max(best, worth)
+            covered += weight * best
+        return covered * len(used) / len(names)
+
+    def _best_value(
+        self, line: Line, inside: list[Found[Value]], ideas: Sequence[Idea], weights: Sequence[float], total: float
+    ) -> Hit:
+        best: Hit | None = None
+        for found in inside:
+            score = covered = 0.0
+            missing = []
+            for idea, weight in zip(ideas, weights, strict=True):
+                top = plain = 0.0
+                for way, worth in idea.ways:
+                    factor, close = self._way(line, way, found.span)
+                    top = max(top, factor * close * worth)
+                    plain = max(plain, factor * worth)
+                score += weight * top
+                covered += weight * plain
+                if plain < 0.3:
+                    missing.append(" ".join(idea.name))
+            hit = Hit(line, found, score / total, covered / total, tuple(missing))
+            if best is None or hit.score > best.score + 1e-9:
+                best = hit
+        assert best is not None
+        return best
+
+    def _way(self, line: Line, way: tuple[str, ...], value: Span) -> tuple[float, float]:
+        """How well a line names these stems, and how close to the value (1 close by, less the farther away)."""
+        factor, close = 1.0, 1.0
+        for word in way:
+            places = line.own.get(word)
+            if places:
+                near = 0.0
+                for at in places:
+                    if value.start <= at < value.end:
+                        distance = 60  # a word of the value itself says little about what it is
+                    elif at < value.start:
+                        distance = self._distance(at, value.start)
+                    else:
+                        distance = self._distance(value.end, at) + 12
+                    near = max(near, 1 / (1 + max(0, distance - 25) / 160))
+                close = min(close, near)
+            else:
+                around = line.around.get(word, 0.0)
+                if not around:
+                    return 0.0, 0.0
+                factor = min(factor, around)
+                close = min(close, 0.9)
+        return factor, close
+
+    def _distance(self, start: int, end: int) -> int:
+        """Characters between two places; a part of the sentence that ends between them doubles it."""
+        between = self.lines.text[start:end]
+        return (end - start) + 40 * len(re.findall(r"[;:]|, (?:and|or|but|provided)\b|\.\s", between))
+
+
+# ------------------------------------------------------------------ as a finder of terms
+FULL = 0.72  # share of what is asked for that a line must name
+SEEN = {"sentence", "cell", "named"}
+
+
+def matcher_of(passages: Passages) -> Matcher:
+    """The matcher of a document, made when first asked for."""
+    made: Matcher | None = passages.__dict__.get("_matcher")
+    if made is None:
+        made = Matcher(Lines(passages))
+        passages.__dict__["_matcher"] = made
+    return made
+
+
+def from_plain_words(term: Term, passages: Passages) -> Iterator[Candidate]:
+    """Lines that say what the term's label, its other names or its hint say, with a value of the term's type close by."""
+    if term.type not in (*TYPED, "party", "text") or (term.type == "text" and not (term.asked or term.hint)):
+        return
+    if term.compute and term.type == "date":
+        return  # a date that is worked out when not stated: a day that merely stands near its words is another one
+    matcher = matcher_of(passages)
+    values = LineValues(passages).finder(term.type)
+    for words in dict.fromkeys((term.label, *term.asked)):
+        ideas = ideas_of(words)
+        if len(ideas) < 2 and not (ideas and len(ideas[0].name) > 1) and words == term.label and term.names:
+            continue  # a label of one word says too little; its names say more
+        for hit in matcher.ranked(ideas, values, limit=3, hint=ideas_of(term.hint) if term.hint else ()):
+            if hit.coverage < FULL or hit.line.kind not in SEEN:
+                continue
+            if hit.found is not None and not fits(term, hit.found.value):
+                continue
+            span = hit.found.span if hit.found is not None else hit.line.span
+            around = passages.text[max(hit.line.span.start, span.start - 60) : min(hit.line.span.end, span.end + 60)]
+            if says(term.excludes, around) or (term.by and is_others_duty(hit.line.span.of(passages.text), term.by)):
+                continue
+            if term.requires and not says(term.requires, hit.line.span.of(passages.text)):
+                continue
+            weight = 0.45 + 0.28 * min(1.0, hit.score)
+            why = f"the words for {words!r} stand there"
+            if hit.found is not None:
+                yield candidate(passages, term, hit.found, weight, "words", why)
+            elif hit.line.size >= 4:
+                cite = Cite(passages.document, shortened(passages.text, hit.line.span))
+                yield Candidate("stated", Text(on_one_line(cite.quote)), cite, cite, weight - 0.06, "words", why)

@@ -1,0 +1,180 @@
+"""The lines of a document, as a search sees them: sentences, and table cells with the labels of their row and column.
+
+Each line carries the stems of its own words with their places, and those of what it stands under or beside (headings,
+the lead-in of a list, row and column labels, the sentence before), which count for less.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+from functools import cached_property
+from math import log
+
+from yarnex.core.document import Block, Span, Table
+from yarnex.core.document.table_paths import column_path, is_group, row_path
+from yarnex.core.terms.passages import Passages
+from yarnex.core.words import stems_of, tokens
+
+LABEL, HEADING, LEAD_IN, BEFORE, CAPTION, BESIDE = 0.95, 0.55, 0.7, 0.35, 0.5, 0.4
+
+
+@dataclass(slots=True)
+class Line:
+    """span: what to quote. values: where a value may stand. own: stem -> places of its words in the document.
+
+    around: stem -> how much it counts, for words that stand outside the line. kind: "sentence", "cell" or "heading".
+    """
+
+    span: Span
+    values: Span
+    kind: str
+    block: int
+    own: dict[str, list[int]] = field(default_factory=dict)
+    around: dict[str, float] = field(default_factory=dict)
+    size: int = 0
+    label: str = ""
+    names: tuple[str, ...] = ()  # stems of the label, defined name or role that the line is given under
+
+    def near(self, words: tuple[str, ...], weight: float) -> None:
+        for word in words:
+            if self.around.get(word, 0.0) < weight:
+                self.around[word] = weight
+
+
+class Lines:
+    """All lines of a document, with where each stem stands."""
+
+    def __init__(self, passages: Passages) -> None:
+        self.passages = passages
+        self.document = passages.document
+        self.text = passages.text
+        self.lines: list[Line] = []
+        self._heading_stems: dict[str, tuple[str, ...]] = {}
+        self._lead: tuple[int, tuple[str, ...]] = (-1, ())
+        self._build()
+        self._add_defined()
+
+    # ------------------------------------------------------------------ building
+    def _build(self) -> None:
+        by_block: dict[int, list[Span]] = {}
+        for sentence in self.passages.sentences:
+            by_block.setdefault(sentence.block, []).append(sentence.span)
+        lead_ins: list[tuple[int, tuple[str, ...]]] = []
+        for place, block in self.passages.blocks:
+            if block.kind == "table":
+                self._add_table(place, block)
+                continue
+            level = block.level
+            while lead_ins and lead_ins[-1][0] >= level:
+                lead_ins.pop()
+            leads = tuple(w for _, words in lead_ins for w in words)
+            before: tuple[str, ...] = ()
+            spans = by_block.get(place, [])
+            for span in spans:
+                line = self._sentence(span, place, block)
+                line.near(leads, LEAD_IN)
+                line.near(before, BEFORE)
+                self.lines.append(line)
+                before = tuple(line.own)
+            if spans and spans[-1].of(self.text).endswith((":", "—", "–")):
+                lead_ins.append((level, stems_of(spans[-1].of(self.text))))
+
+    def _headings(self, block: Block) -> tuple[str, ...]:
+        words = self.passages.headings_of(block)
+        if words not in self._heading_stems:
+            self._heading_stems[words] = stems_of(words)
+        return self._heading_stems[words]
+
+    def _sentence(self, span: Span, place: int, block: Block) -> Line:
+        line = Line(span, span, "heading" if block.kind == "heading" else "sentence", place)
+        for token in tokens(span.of(self.text)):
+            line.own.setdefault(token.stem, []).append(span.start + token.start)
+            line.size += 1
+        line.near(self._headings(block), HEADING)
+        if block.heading:
+            line.near(stems_of(block.heading), HEADING + 0.1)
+        return line
+
+    def _add_table(self, place: int, block: Block) -> None:
+        table = self.document.tables[block.table]
+        headings = self._headings(block)
+        above = self.document.blocks[place - 1] if place else None
+        caption = stems_of(above.span.of(self.text)[-200:]) if above is not None and above.kind != "table" else ()
+        for row in range(table.rows):
+            cells = [c for c in table.row_cells(row) if c.span.end > c.span.start]
+            if not cells or (row < table.header_rows and table.rows > table.header_rows):
+                continue
+            whole = Span(min(c.span.start for c in cells), max(c.span.end for c in cells))
+            path = stems_of(" ".join(row_path(table, row, self.text)))
+            alone = is_group(table, row, self.text)
+            all_words = stems_of(" ".join(c.span.of(self.text) for c in cells))
+            labelled = cells[0].column == 0 and len(cells) > 1
+            for cell in cells:
+                if labelled and cell is cells[0] and len(cells[0].span.of(self.text)) < 90:
+                    continue  # the label itself is the other cells' label
+                line = Line(whole if whole.end - whole.start < 600 else cell.span, cell.span, "cell", place)
+                words = cell.span.of(self.text)
+                for token in tokens(words):
+                    line.own.setdefault(token.stem, []).append(cell.span.start + token.start)
+                    line.size += 1
+                if not alone:
+                    line.near(path, LABEL)
+                    line.label = cells[0].span.of(self.text) if labelled else ""
+                    line.names = path if labelled else ()
+                line.near(stems_of(" ".join(column_path(table, cell, self.text))), LABEL - 0.05)
+                line.near(all_words, BESIDE)
+                line.near(caption, CAPTION)
+                line.near(headings, HEADING)
+                self.lines.append(line)
+
+    def _add_defined(self) -> None:
+        """Lines for what stands under a name: "Label: value", definitions, and parties by their role."""
+        for row in self.passages.labelled:
+            if row.source == "line":
+                self._named(row.row, row.value, stems_of(row.label), row.label)
+        for definition in self.passages.definitions:
+            if not definition.inline:
+                self._named(definition.sentence, definition.meaning, stems_of(definition.name), definition.name)
+            elif definition.meaning.end > definition.meaning.start:
+                start = max(definition.meaning.start, definition.meaning.end - 120)
+                self._named(definition.sentence, Span(start, definition.meaning.end), stems_of(definition.name), definition.name)
+        for party, span, sentence in self.passages.roles:
+            self._named(sentence, span, stems_of(party.role), party.role)
+
+    def _named(self, span: Span, values: Span, names: tuple[str, ...], label: str) -> None:
+        if not names:
+            return
+        place = self.document.block_index_at(span.start)
+        line = Line(span, values, "named", place, label=label, names=names)
+        for token in tokens(values.of(self.text)):
+            line.own.setdefault(token.stem, []).append(values.start + token.start)
+            line.size += 1
+        line.near(names, LABEL)
+        line.near(self._headings(self.document.blocks[place]), HEADING)
+        self.lines.append(line)
+
+    # ------------------------------------------------------------------ asking
+    @cached_property
+    def postings(self) -> dict[str, list[int]]:
+        """For each stem the lines that hold it or stand under it."""
+        out: dict[str, list[int]] = {}
+        for place, line in enumerate(self.lines):
+            for word in line.own:
+                out.setdefault(word, []).append(place)
+            for word in line.around:
+                if word not in line.own:
+                    out.setdefault(word, []).append(place)
+        return out
+
+    @cached_property
+    def _own_counts(self) -> dict[str, int]:
+        out: dict[str, int] = {}
+        for line in self.lines:
+            for word in {*line.own, *(w for w, f in line.around.items() if f >= LABEL - 0.06)}:
+                out[word] = out.get(word, 0) + 1
+        return out
+
+    def rarity(self, word: str) -> float:
+        """How much a word tells: the logarithm of lines by lines that hold it (inverse document frequency)."""
+        count = self._own_counts.get(word, 0)
+        return log(1 + (len(self.lines) + 1) / (count + 0.5))

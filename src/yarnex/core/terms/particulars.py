@@ -1,0 +1,138 @@
+"""What a document states under labels of its own that no term of the sheet asked for.
+
+In: the findings so far and the document's passages. Out: a finding for each row of a table of particulars, each
+labelled line and each cell of a priced or dated list that is not yet cited, under the document's own words.
+"""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterator, Sequence
+
+from yarnex.core.document import Cite, Span, Table
+from yarnex.core.document.table_paths import column_path, row_label
+from yarnex.core.terms.candidates import BLACKED_OUT, BLANK, cut, on_one_line, shortened
+from yarnex.core.terms.lines import Line
+from yarnex.core.terms.model import Finding, Term
+from yarnex.core.terms.passages import Labelled, Passages
+from yarnex.core.terms.schedules import TOTAL
+from yarnex.core.terms.values_in_lines import LineValues
+from yarnex.core.values import Found, Schedule, Text, Value, YesNo
+
+GROUP = "Other particulars"
+MOST_ROWS = 60  # of a table that is taken as a list of particulars
+MOST_COLUMNS = 8
+SIGNING = re.compile(r"(?:signed|signature|by|title|name|date|witness|for and on behalf.*|its|print name|occupation)\Z", re.IGNORECASE)
+LINE_LABELS = 5  # words of a label that opens a line
+ORDER = ("money", "date", "percent", "duration", "number")
+
+
+def other_particulars(findings: Sequence[Finding], passages: Passages, *, lists: bool) -> Iterator[Finding]:
+    """Findings for what stands under a label and is cited by none of `findings`, in the order of the document.
+
+    lists: cells of tables with several columns too, as in price lists and sections of cover.
+    """
+    used = [c.span for f in findings if f.found for c in f.cites if c.document is passages.document]
+    values = LineValues(passages)
+    ids: dict[str, int] = {}
+    seen: set[Span] = set()
+    for row in passages.labelled:
+        if row.source == "table" or (row.source == "line" and _is_particular(row, passages)):
+            if row.value in seen or _taken(row.value, used, findings):
+                continue
+            seen.add(row.value)
+            made = _finding(row.label, row.value, row.row, values, passages, ids, 0.9 if row.source == "table" else 0.84)
+            if made is not None:
+                yield made
+    for table in passages.document.tables if lists else ():
+        if table.columns >= 3 and table.header_rows and table.rows <= MOST_ROWS and table.columns <= MOST_COLUMNS:
+            yield from _cells(table, used, findings, values, passages, ids)
+
+
+def _is_particular(row: Labelled, passages: Passages) -> bool:
+    """True for a short label before a short value in a line that is no sentence."""
+    words = row.value.of(passages.text)
+    return len(row.label.split()) <= LINE_LABELS and len(words) < 160 and not re.search(r"[a-z]{3}\.\s+[A-Z]", words)
+
+
+def _taken(value: Span, used: list[Span], findings: Sequence[Finding]) -> bool:
+    return any(value.start >= u.start and value.end <= u.end and u.end - u.start < 3 * (value.end - value.start) + 120 for u in used)
+
+
+def _cells(
+    table: Table, used: list[Span], findings: Sequence[Finding], values: LineValues, passages: Passages, ids: dict[str, int]
+) -> Iterator[Finding]:
+    """A finding for each cell with a typed value, under the words of its row and column."""
+    text = passages.text
+    scheduled = any(isinstance(f.value, Schedule) and f.cites[0].span.overlaps(table.span) for f in findings if f.cites)
+    for row in range(table.header_rows, table.rows):
+        cells = table.row_cells(row)
+        label = _name_of(table, row, text)
+        if not label or (scheduled and not TOTAL.match(label)):
+            continue
+        whole = Span(min(c.span.start for c in cells), max(c.span.end for c in cells))
+        for cell in cells:
+            if cell.column == 0 or cell.span.end <= cell.span.start or cell.span.of(text).strip() == label:
+                continue
+            if any(cell.span.start >= u.start and cell.span.end <= u.end and u.end - u.start < 200 for u in used):
+                continue
+            head = " ".join(column_path(table, cell, text))
+            made = _finding(f"{label}: {head}" if head else label, cell.span, whole, values, passages, ids, 0.86, typed=True)
+            if made is not None:
+                yield made
+
+
+def _name_of(table: Table, row: int, text: str) -> str:
+    """The words that name a row: those of its first cell, or of the second where the first is but a number."""
+    label = " ".join(row_label(table, row, text).split())
+    if re.fullmatch(r"[\W\d]*|[A-Z]{0,3}[\d-]*|[A-Z]\.?", label):
+        second = table.at(row, 1)
+        words = " ".join(second.span.of(text).split()) if second is not None else ""
+        return f"{label} {words}".strip() if re.search(r"[A-Za-z]{3}", words) else label if len(label) > 3 else ""
+    return label[:90]
+
+
+def _finding(
+    label: str, value: Span, row: Span, values: LineValues, passages: Passages, ids: dict[str, int], confidence: float, *, typed: bool = False
+) -> Finding | None:  # fmt: skip
+    text = passages.text
+    words = on_one_line(value.of(text))
+    if not words or SIGNING.match(label) or not re.search(r"[A-Za-z]{2}", label) or (words == label):
+        return None
+    gaps = passages.gaps_in(value)
+    quote = Cite(passages.document, cut(text, row, Span(value.start, min(value.end, value.start + 200))))
+    name = re.sub(r"\W+", "_", label.lower()).strip("_")[:60] or "row"
+    ids[name] = ids.get(name, 0) + 1
+    name = f"other_{name}" + (f"_{ids[name]}" if ids[name] > 1 else "")
+    if gaps and len(BLANK.sub("", BLACKED_OUT.sub("", words)).strip(" .,:;€£$/20")) < 4:
+        return Finding(passages.document, Term(name, label, GROUP, "text"), gaps[0][1], cites=(quote,), confidence=confidence)
+    if re.fullmatch(r"(?:yes|no)\W*", words, re.IGNORECASE):
+        answer = YesNo(words.lower().startswith("yes"))
+        return Finding(passages.document, Term(name, label, GROUP, "yes_no"), "stated", answer, words, confidence, (quote,))
+    kind, found = _typed(value, values, passages)
+    if found is not None:
+        return Finding(
+            passages.document, Term(name, label, GROUP, kind), "stated", found.value, words if len(words) < 80 else found.span.of(text),
+            confidence, (quote,), (found.reading,) if found.reading else (), why=("stands under its own label",),
+        )  # fmt: skip
+    if typed or len(words) < 2:
+        return None
+    piece = on_one_line(shortened(text, value).of(text))
+    return Finding(
+        passages.document, Term(name, label, GROUP, "text"), "stated", Text(piece), piece, confidence, (quote,), why=("stands under its own label",)
+    )  # fmt: skip
+
+
+def _typed(span: Span, values: LineValues, passages: Passages) -> tuple[str, Found[Value] | None]:
+    """The value that a short labelled place holds first, by type; none in longer words."""
+    words = span.of(passages.text)
+    place = passages.document.block_index_at(span.start)
+    line = Line(span, span, "cell", place)
+    best: tuple[int, str, Found[Value]] | None = None
+    for kind in ORDER:
+        finder = values.finder(kind)
+        for found in finder(line)[:1] if finder else ():
+            share = (found.span.end - found.span.start) / max(1, len(words))
+            if (share > 0.3 or found.span.start - span.start < 12) and (best is None or found.span.start < best[0]):
+                best = (found.span.start, kind, found)
+    return (best[1], best[2]) if best else ("text", None)

@@ -1,0 +1,206 @@
+"""The values of a wanted type that a line holds: what `core.values` finds, and what only a table or a role can tell.
+
+A bare figure in a cell takes its currency, scale or unit from the heading of its column or from the table's caption;
+a count is no clause number, year, page or part of another value; a role ("the Landlord") stands for its party.
+"""
+
+from __future__ import annotations
+
+import re
+from collections import Counter
+from collections.abc import Callable
+from decimal import Decimal
+from functools import cached_property
+
+from yarnex.core.document import Span, Table
+from yarnex.core.document.table_paths import column_path
+from yarnex.core.terms.lines import Line
+from yarnex.core.terms.passages import Passages
+from yarnex.core.values import DateValue, Duration, Found, Money, Party, Percent, Quantity, Value, find_organisations
+from yarnex.core.values.money import CODES, SIGNS
+from yarnex.core.values.numbers import read_digits
+
+BARE = re.compile(r"(?P<open>[(\[])?\s*(?P<minus>[-−–])?\s*(?P<digits>\d[\d.,  '’]*)\s*(?P<close>[)\]])?(?:\s*[*†‡])?")
+REFERENCE = re.compile(
+    r"(?:\b(?:clauses?|sections?|articles?|paragraphs?|parts?|schedules?|annex(?:es)?|appendix|exhibits?|items?|notes?|pages?|conditions?|rules?|provisions?|no\.?|nos\.?|number|numbered|ref\.?"
+    r"|regulations?|tables?|figures?|suites?|units?|stages?|phases?|series|version|endorsements?|exclusions?|premises|extensions?|lines?|steps?|questions?|lots?|zones?|floors?|levels?|rooms?|crates?|boxes|box)"
+    r"(?:\s+[\dA-Z][\w.()]*\s*(?:,|and|or|to|–|-))*\s*|[#§/]|\b[A-Z]{1,5}[-–]?|\d[.:/-])\Z",
+    re.IGNORECASE,
+)
+YEAR = re.compile(r"(?:19|20)\d\d")
+SCALE = re.compile(
+    r"(?P<thousand>['’‘]000s?\b|\bthousands?\b|(?<=[€£$])\s?k\b)|(?P<million>\bmillions?\b|(?<=[€£$])\s?m\b)|(?P<lakh>\blakhs?\b)|(?P<crore>\bcrores?\b)",
+    re.IGNORECASE,
+)
+SCALES = {"thousand": 1_000, "million": 1_000_000, "lakh": 100_000, "crore": 10_000_000}
+TIME_HEAD = re.compile(r"\b(?P<unit>hours?|business days?|working days?|days?|weeks?|months?|years?|minutes?)\b", re.IGNORECASE)
+_sign = re.compile(rf"(?:{'|'.join(re.escape(s) for s in sorted(SIGNS, key=len, reverse=True))}|\b(?:{'|'.join(CODES)})\b)")
+_person = re.compile(
+    r"(?:(?:Mr|Mrs|Ms|Miss|Dr|Prof(?:essor)?|Sir|Dame|Lord|Lady|Hon)\.?\s+)?(?:[A-Z][a-zà-ÿ]+(?:[-’'][A-Z][a-zà-ÿ]+)*|[A-Z]\.)(?:\s+(?:(?:de|van|von|der|den|la|le|du|O[’']|Mac|Mc)\s*)?[A-Z][\wà-ÿ]*(?:[-’'][A-Z]?[\wà-ÿ]+)*){1,3}"
+)
+# Words with capitals that no person or firm is called by alone.
+_not_names = re.compile(
+    r"\b(?:The|This|That|These|Those|Each|Any|All|If|In|On|At|By|For|To|From|And|Or|As|Section|Clause|Schedule|Part|Article|Agreement|Lease|Premises|Date|Term|Notice|Act|Regulations?|Rent|Year|Day|Period|Days"
+    r"|January|February|March|April|May|June|July|August|September|October|November|December|Monday|Tuesday|Wednesday|Thursday|Friday|Saturday|Sunday|Total|Page|Confidential|Information|Services?|Products?|Fees?"
+    r"|Report|Statements?|Policy|Insurance|Interest|Price|Business|Working|Contract|Order|Event|Default|Party|Parties|Street|Road|Avenue|Square|House|Court|Suite|Floor|Unit|Draft|Board|Committee|Group|Directors?|Officer|Executive|Financial|Chief|Senior|Chair|Secretary|Manager|Head)\b"
+)
+
+
+class LineValues:
+    """One document's values by line and type."""
+
+    def __init__(self, passages: Passages) -> None:
+        self.passages = passages
+        self.text = passages.text
+
+    def finder(self, kind: str) -> Callable[[Line], list[Found[Value]]] | None:
+        """What finds values of a type in a line; None for types whose answer is the line's own words."""
+        return {
+            "money": self.money, "percent": self.percents, "number": self.numbers, "duration": self.durations,
+            "date": self.dates, "party": self.parties,
+        }.get(kind)  # fmt: skip
+
+    # ------------------------------------------------------------------ types
+    def dates(self, line: Line) -> list[Found[Value]]:
+        return self.passages.values_in("date", line.values)
+
+    def money(self, line: Line) -> list[Found[Value]]:
+        found = self.passages.values_in("money", line.values)
+        if found or line.kind != "cell":
+            return found
+        figure = self._figure(line)
+        if figure is None or (YEAR.fullmatch(line.values.of(self.text).strip()) and figure[0] < 2100):
+            return []
+        head, caption = self._heads(line)
+        if re.search(r"%|per\s?cent|\b(?:months?|days|hours|weeks|years?|no\.?|number|quantity|qty|page|note)\b", head, re.IGNORECASE) and not _sign.search(head):
+            return []
+        sign = _sign.search(head) or _sign.search(caption)
+        currency = (SIGNS.get(sign.group()) or sign.group()) if sign else self._usual_currency
+        if currency is None:
+            return []
+        scale = SCALE.search(head) or SCALE.search(caption)
+        factor = SCALES[str(scale.lastgroup)] if scale else 1
+        reading = f"printed in {scale.lastgroup}s" if scale else ""
+        return [Found(Money(figure[0] * factor, currency), figure[1], reading)]
+
+    def percents(self, line: Line) -> list[Found[Value]]:
+        found = self.passages.values_in("percent", line.values)
+        if found or line.kind != "cell":
+            return found
+        figure = self._figure(line)
+        head = self._heads(line)[0] + " " + line.label
+        if figure is not None and re.search(r"%|per\s?cent|\bpercentage\b", head, re.IGNORECASE):
+            return [Found(Percent(figure[0]), figure[1])]
+        return []
+
+    def durations(self, line: Line) -> list[Found[Value]]:
+        found = self.passages.values_in("duration", line.values)
+        if found or line.kind != "cell":
+            return found
+        figure = self._figure(line)
+        head = self._heads(line)[0] + " " + line.label
+        unit = TIME_HEAD.search(head)
+        if figure is not None and unit:
+            name = re.sub(r"\s+|working", lambda m: "_" if m.group().isspace() else "business", unit["unit"].lower())
+            return [Found(Duration(figure[0], name if name.endswith("s") else name + "s"), figure[1])]
+        return []
+
+    def numbers(self, line: Line) -> list[Found[Value]]:
+        """Quantities with their unit, and counts that are part of nothing else."""
+        found = list(self.passages.values_in("number", line.values))
+        taken = [f.span for f in found]
+        for kind in ("money", "percent", "date", "duration"):
+            taken += [f.span for f in self.passages.values_in(kind, line.values)]
+        block = self.passages.document.blocks[line.block]
+        for count in self.passages.values_in("count", line.values):
+            if any(count.span.overlaps(t) for t in taken):
+                continue
+            before = self.text[max(line.values.start, count.span.start - 24) : count.span.start]
+            after = self.text[count.span.end : count.span.end + 3]
+            words = count.span.of(self.text)
+            if REFERENCE.search(before) or re.match(r"[./:-]\d|\w|\)", after.strip(" ")[:2] if after[:1] != " " else ""):
+                continue
+            if YEAR.fullmatch(words) or (block.number and count.span.start < block.span.start + len(block.number) + 1):
+                continue
+            if words.lower() in ("one", "a") and not re.match(r"\s+\(1\)", self.text[count.span.end : count.span.end + 5]):
+                continue
+            found.append(count)
+        return sorted(found, key=lambda f: f.span)
+
+    def parties(self, line: Line) -> list[Found[Value]]:
+        """Organisations and persons by name, and roles that stand for a party."""
+        words = line.values.of(self.text)
+        out: list[Found[Value]] = []
+        for found in find_organisations(words):
+            out.append(Found(found.value, _moved(found.span, line.values.start)))
+        for m in _person.finditer(words):
+            span = _moved(Span(*m.span()), line.values.start)
+            if not _not_names.search(m.group()) and self._is_name(m.group()) and not any(o.span.overlaps(span) for o in out):
+                out.append(Found(Party(m.group()), span))
+        for role, name in self.roles.items():
+            for m in re.finditer(rf"\b{re.escape(role)}\b(?!['’]s)", words):
+                span = _moved(Span(*m.span()), line.values.start)
+                if not any(o.span.overlaps(span) for o in out):
+                    out.append(Found(Party(name), span, f"{role} is {name}"))
+        return sorted(out, key=lambda f: f.span)
+
+    # ------------------------------------------------------------------ helpers
+    @cached_property
+    def roles(self) -> dict[str, str]:
+        """Roles with the party that has each, as the document's own opening says."""
+        return {party.role: party.name for party, _, _ in self.passages.roles}
+
+    @cached_property
+    def _common_words(self) -> set[str]:
+        """Words that the document also writes with a small first letter: no surnames, as a rule."""
+        return set(re.findall(r"\b[a-zà-ÿ]{2,}\b", self.text))
+
+    def _is_name(self, words: str) -> bool:
+        """True where the last word of capitalised words is used as nothing but a name, and no definition has them."""
+        last = words.split()[-1].lower()
+        return last not in self._common_words and self.passages.defined(words) is None
+
+    def _figure(self, line: Line) -> tuple[Decimal, Span] | None:
+        """The bare figure that is all a cell holds."""
+        words = line.values.of(self.text)
+        m = BARE.fullmatch(words.strip())
+        if m is None:
+            return None
+        value = read_digits(m["digits"].strip())
+        if value is None:
+            return None
+        below = bool(m["minus"] or (m["open"] and m["close"]))
+        start = line.values.start + words.index(m["digits"].strip())
+        return (-value if below else value), Span(start, start + len(m["digits"].strip()))
+
+    def _heads(self, line: Line) -> tuple[str, str]:
+        """The heading over a cell, and the words that stand over its table."""
+        document = self.passages.document
+        found = document.cell_at(line.values)
+        if found is None:
+            return "", ""
+        table, cell = found
+        return " ".join(column_path(table, cell, self.text)), self._caption(table)
+
+    def _caption(self, table: Table) -> str:
+        corner = table.at(0, 0)
+        corner_words = corner.span.of(self.text) if corner is not None and table.header_rows else ""
+        return self.text[max(0, table.span.start - 160) : table.span.start] + " " + corner_words
+
+    @cached_property
+    def _usual_currency(self) -> str | None:
+        """The currency of nearly all the document's sums."""
+        count = Counter(f.value.currency for f in self.passages.values("money") if isinstance(f.value, Money) and f.value.currency)
+        if not count:
+            return None
+        top, times = count.most_common(1)[0]
+        return top if times >= 0.8 * sum(count.values()) else None
+
+
+def _moved(span: Span, by: int) -> Span:
+    return Span(span.start + by, span.end + by)
+
+
+def of_type(value: object) -> str:
+    """The name of a value's type, as sheets write it."""
+    return {DateValue: "date", Money: "money", Percent: "percent", Quantity: "number", Duration: "duration", Party: "party"}.get(type(value), "text")

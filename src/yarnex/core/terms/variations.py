@@ -1,0 +1,152 @@
+"""Changes that a document makes to its own text: special terms, endorsements and later parts that put other words in.
+
+In: findings and passages. Out: findings in which the operative value stands, with both cites.
+"""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Callable, Iterator, Sequence
+from dataclasses import replace
+from datetime import date
+
+from yarnex.core.document import Cite, Span
+from yarnex.core.document.table_paths import column_path
+from yarnex.core.terms.model import Candidate, Finding, quoted
+from yarnex.core.terms.passages import Passages
+from yarnex.core.values import (
+    DateValue,
+    Found,
+    Text,
+    Value,
+    find_dates,
+    find_durations,
+    find_money,
+    find_percents,
+    find_quantities,
+    same_value,
+)
+
+_q = r"[“\"]([^”\"]{1,80}?)[.,]?[”\"]"
+REWORDS = tuple(
+    re.compile(form, re.IGNORECASE)
+    for form in (
+        rf"{_q}[^“”\"]{{0,120}}?\b(?:replaced|substituted)\s+(?:with|by)\s+{_q}",
+        rf"replacing\s+{_q}\s+(?:with|by)\s+{_q}",
+        rf"(?:the\s+words?\s+|the\s+figures?\s+)?{_q}[^“”\"]{{0,60}}?\b(?:shall\s+|is\s+to\s+|are\s+to\s+)?(?:reads?|be\s+read\s+as)\s+{_q}",
+        r"the\s+(?:figure|sum|amount|rate|period|percentage)\s+of\s+([^\s,;“”\"][^,;“”\"]{0,40}?)\s+in\s+(?:clause|section|paragraph|condition)[^,;“”\"]{0,40}?\b(?:replaced|substituted)\s+(?:with|by)\s+([^\s,;“”\"]+(?:\s[^\s,;“”\"]+){0,3}?)(?=[,;.]?(?:\s|\Z))",
+    )
+)
+PLACE = re.compile(r"\b(?:sections?|clauses?|paragraphs?|conditions?|articles?)\s+(\d[\d.]*\d|\d)", re.IGNORECASE)
+
+
+CASE = re.compile(r"\b(?:if|where|unless|in respect of|in the case of|in relation to|for the (?:first|second|last|purposes?)|in the (?:first|second|last)|during|only|until)\b", re.IGNORECASE)
+
+
+def _rewordings(passages: Passages) -> list[tuple[str, str, tuple[str, ...], Span]]:
+    """Each "old words" become "new words" of a document: both, the numbers of the clauses named, and the place."""
+    kept = passages.__dict__.get("_rewordings")
+    if kept is not None:
+        return kept  # type: ignore[no-any-return]
+    out: list[tuple[str, str, tuple[str, ...], Span]] = []
+    low = passages.low
+    if any(w in low for w in ("replac", "substitut", " read ", " reads ")):
+        for span in long_sentences(passages):
+            words = span.of(passages.text)
+            for form in REWORDS:
+                for m in form.finditer(words):
+                    at = Span(span.start + m.start(), span.start + m.end())
+                    out.append((m[1], m[2], tuple(PLACE.findall(words[: m.end()])), at))
+    passages.__dict__["_rewordings"] = out
+    return out
+
+
+def reworded(old: Finding, amendment: Passages, name: str) -> Finding:
+    """The finding with the words that a passage puts in place of those it was taken from, in the clause that it names."""
+    if not old.usable or old.state == "amended" or old.term.type not in ("duration", "percent", "money", "number", "date", "text"):
+        return old
+    place = old.cites[0].section
+    for before, after, clauses, at in _rewordings(amendment):
+        inside, around = before.lower() in old.text.lower(), old.text.lower() in before.lower()
+        if not (inside or around) or not any(re.search(rf"(?<![\d.]){re.escape(c)}(?![\d.])", place) for c in clauses):
+            continue
+        if old.cites[0].document is amendment.document and at.overlaps(old.cites[0].span):
+            continue
+        text = re.sub(re.escape(before), after, old.text, flags=re.IGNORECASE) if inside else after
+        cite = Cite(amendment.document, at)
+        said = ", ".join(filter(None, (name, cite.place)))
+        sentence = amendment.sentence_at(at.start)
+        whole = sentence.span.of(amendment.text) if sentence is not None else ""
+        if CASE.search(whole):  # it changes one case: the rule stays, and the exception is told with it
+            told = f"but {quoted(after)} in a special case: {quoted(whole, 200)} ({said})"
+            return replace(old, cites=(*old.cites, Cite(amendment.document, sentence.span if sentence else at)), working=(*old.working, told))
+        return replace(
+            old, state="amended", value=_parsed_again(old, text), text=text, cites=(cite, *old.cites), confidence=min(old.confidence, 0.9),
+            working=(f"{said}: {quoted(before)} becomes {quoted(after)}; before: {quoted(old.text)}",),
+        )  # fmt: skip
+    return old
+
+
+def varied_within(findings: Sequence[Finding], passages: Passages) -> Iterator[Finding]:
+    """Findings with what special terms, endorsements and the like of the same document change in its clauses."""
+    for finding in findings:
+        yield reworded(finding, passages, "")
+
+
+def _parsed_again(old: Finding, text: str) -> Value | None:
+    """The value of reworded text, in the term's type."""
+    finders: dict[str, Callable[[str], Iterator[Found[Value]]]] = {
+        "duration": find_durations,
+        "percent": find_percents,
+        "money": find_money,
+        "number": find_quantities,
+        "date": find_dates,
+    }
+    if old.term.type == "text":
+        return Text(" ".join(text.split()))
+    for found in finders[old.term.type](text):
+        return found.value
+    return None
+
+
+def long_sentences(passages: Passages) -> list[Span]:
+    """Blocks as whole, for sentences that list what is deleted over several semicolons."""
+    return [b.span for _, b in passages.blocks if b.kind not in ("table", "heading")]
+
+
+
+
+LATER_PART = re.compile(r"\b(?:variation|varied|amend\w*|revised|addend\w*|supplement\w*|endorsement|change[sd]?|letter|new terms|increase)\b", re.IGNORECASE)
+FROM = re.compile(r"\b(?:with effect from|effect(?:ive)?(?: from| on)?|appl(?:y|ies) from|as from|from|on and after)\s+(?:and including\s+)?\Z", re.IGNORECASE)
+
+
+def applies_from(passages: Passages, span: Span) -> date | None:
+    """The day from which a place of a document applies, where the heading over it or the part that it stands in says so."""
+    document = passages.document
+    found = document.cell_at(span)
+    if found is not None:
+        table, cell = found
+        head = " ".join(column_path(table, cell, passages.text))
+        for day in find_dates(head):
+            if FROM.search(head[: day.span.start]):
+                return day.value.day
+    block = document.block_at(span.start)
+    headings = passages.headings_of(block) if block is not None else ""
+    if not LATER_PART.search(headings):
+        return None
+    start = document.sections[block.section].span.start if block is not None and block.section >= 0 else 0
+    for day in passages.values_in("date", Span(start, span.start)):
+        if FROM.search(passages.text[max(start, day.span.start - 40) : day.span.start]) and isinstance(day.value, DateValue):
+            return day.value.day
+    return None
+
+
+def latest_part(best: Candidate, rivals: Sequence[Candidate], passages: Passages) -> tuple[Candidate, date] | None:
+    """Of candidates that differ, the one in a part that applies from a later day than the others' parts; None where no part says."""
+    dated = [(c, applies_from(passages, c.text.span)) for c in (best, *rivals)]
+    later = [(day, -i, c) for i, (c, day) in enumerate(dated) if day is not None]
+    if not later:
+        return None
+    day, _, winner = max(later, key=lambda x: (x[0], x[1]))
+    others = [d for c, d in dated if c is not winner and not same_value(c.value, winner.value)]
+    return (winner, day) if all(d is None or d < day for d in others) else None

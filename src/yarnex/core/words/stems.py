@@ -1,0 +1,75 @@
+"""Words cut to their stems, so that "renewals" is found by "renew"."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterator
+from dataclasses import dataclass
+from functools import lru_cache
+
+# Words that say nothing about what is asked for. "not", "no", "before" and "after" are kept out of it on purpose.
+STOP_WORDS = frozenset(
+    """a an the this that these those such same it its itself he she him her his hers they them their theirs we us our ours you your yours i me my
+    who whom whose which what where why how and or but if then than so as of at by for from in into on onto to with about between against during through over
+    under up down out off is are was were be been being am do does did doing done has have had having will would shall should can could may might must
+    there here also any each every some other another own only just very too yet still however whether while because both either neither nor per via upon
+    hereby herein hereof hereto thereof therein thereto whereas said says say saying tell give gives given get gets got much many more most less least
+    etc please show according regard regarding concerning relation respect under-mentioned mentioned stated specified provide provides set""".split()
+)
+_word = re.compile(r"[^\W\d_]+(?:[’'][^\W\d_]+)?|\d+(?:[.,]\d+)*", re.UNICODE)
+_irregular = {
+    "paid": "pay", "sold": "sell", "bought": "buy", "held": "hold", "kept": "keep", "left": "leav", "rang": "ring", "began": "begin", "begun": "begin",
+    "expiry": "expir", "expiration": "expir", "renewal": "renew", "paying": "pay", "payable": "pay", "payment": "pay", "payments": "pay", "payables": "pay",
+    "termination": "termin", "commencement": "commenc", "people": "person", "persons": "person", "men": "man", "women": "woman", "children": "child",
+    "lent": "lend", "lender": "lender", "borrower": "borrow", "borrowings": "borrow", "notification": "notifi", "maintenance": "maintain", "assignment": "assign",
+    "written": "write", "wrote": "write", "drawn": "draw", "undrawn": "undrawn", "spent": "spend", "built": "build", "made": "make", "sent": "send", "given": "give",
+    "found": "find", "brought": "bring", "rose": "rise", "risen": "rise", "fell": "fall", "fallen": "fall", "grew": "grow", "grown": "grow", "growth": "grow",
+    "metre": "meter", "metres": "meter", "kilometre": "kilomet", "kilometres": "kilomet", "litre": "liter", "litres": "liter", "licence": "licens", "licences": "licens",
+    "cheque": "check", "programme": "program", "centre": "center", "authorised": "author", "organisation": "organiz", "recognised": "recogn",
+    "instalment": "instal", "installment": "instal", "instalments": "instal", "installments": "instal", "labour": "labor", "favour": "favor", "favoured": "favor",
+    "insurer": "insurer", "insurers": "insurer", "insured": "insured", "employer": "employer", "employee": "employe", "employees": "employe",
+    "auditor": "auditor", "auditors": "auditor", "guarantor": "guarantor", "director": "director", "directors": "director",
+}  # fmt: skip
+
+
+@dataclass(frozen=True, slots=True)
+class Token:
+    """A word: its stem and its place in the text that was cut up."""
+
+    stem: str
+    start: int
+    end: int
+
+
+@lru_cache(maxsize=1)
+def _stemmer() -> object:
+    import snowballstemmer
+
+    return snowballstemmer.stemmer("english")
+
+
+@lru_cache(maxsize=65536)
+def stem(word: str) -> str:
+    """The stem of an English word in any case (Porter's second algorithm, with a few irregular forms before it).
+
+    >>> stem("Renewals") == stem("renewed"), stem("paid") == stem("payable")
+    (True, True)
+    """
+    low = word.lower().replace("’", "'")
+    low = re.sub(r"'s?\Z", "", low)
+    if low in _irregular:
+        return _irregular[low]
+    if not low[:1].isalpha():
+        return low
+    return str(_stemmer().stemWord(low))  # type: ignore[attr-defined]
+
+
+def tokens(text: str) -> Iterator[Token]:
+    """The words and numbers of a text with their stems, left to right; a hyphen parts words."""
+    for m in _word.finditer(text):
+        yield Token(stem(m.group()), m.start(), m.end())
+
+
+def stems_of(text: str, *, stop: bool = False) -> tuple[str, ...]:
+    """The stems of a text in order; stop: keep words that carry no meaning too."""
+    return tuple(stem(m.group()) for m in _word.finditer(text) if stop or m.group().lower() not in STOP_WORDS)

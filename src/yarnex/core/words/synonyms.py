@@ -1,0 +1,44 @@
+"""What else a thing is called: groups of words and phrases from the vocabulary."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import lru_cache
+
+from yarnex.core.errors import PackError
+from yarnex.core.packs import load_entries, pack_text
+from yarnex.core.words.stems import stems_of
+
+Stems = tuple[str, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Synonyms:
+    """others: for a word or phrase as stems, the other words and phrases of its groups, nearest group first."""
+
+    others: dict[Stems, tuple[Stems, ...]]
+    longest: int
+
+    def of(self, words: Stems) -> tuple[Stems, ...]:
+        return self.others.get(words, ())
+
+
+@lru_cache(maxsize=1)
+def known_synonyms() -> Synonyms:
+    """The groups of `packs/vocabulary/synonyms.yaml`. Raises PackError for mistakes in it."""
+    text, name = pack_text("vocabulary", "synonyms")
+    entry = load_entries(text, name)
+    faults = []
+    others: dict[Stems, dict[Stems, None]] = {}
+    for line in entry.get("groups", []):
+        members = [m.strip() for m in line.split(";")] if isinstance(line, str) else []
+        if len(members) < 2 or not all(members):
+            faults.append(f"{name}: {line!r} is no group; write two or more words with ; between them")
+            continue
+        keys = list(dict.fromkeys(stems_of(m) or stems_of(m, stop=True) for m in members))
+        for key in keys:
+            bag = others.setdefault(key, {})
+            bag.update((k, None) for k in keys if k != key)
+    if faults:
+        raise PackError("\n".join(faults))
+    return Synonyms({k: tuple(v) for k, v in others.items()}, max(map(len, others), default=1))

@@ -52,20 +52,19 @@ def outline(document: Document) -> tuple[OutlineEntry, ...]:
     return outline_of(document)
 
 
-def abstract(document: Document, sheet: str = "lease") -> Abstract:
-    """The sheet (by name, or a YAML file) filled for one document."""
+def abstract(document: Document, sheet: str = "auto") -> Abstract:
+    """The sheet (by name, a YAML file, or "auto" for the one of the document's kind) filled for one document."""
     return abstract_all([document], sheet)[0]
 
 
-def abstract_all(documents: Sequence[Document], sheet: str = "lease") -> tuple[Abstract, ...]:
-    """The sheet filled for each document, with amendments laid over what they amend."""
+def abstract_all(documents: Sequence[Document], sheet: str = "auto", as_of: date | None = None) -> tuple[Abstract, ...]:
+    """Each document's sheet filled, with amendments laid over what they amend: all, or those in force on a day."""
     from yarnex.core.terms import abstract_all as fill
-    from yarnex.core.terms import load_sheet
 
-    return fill(documents, load_sheet(sheet))
+    return fill(documents, sheet, as_of)
 
 
-def compare(documents: Sequence[Document], sheet: str = "lease") -> Comparison:
+def compare(documents: Sequence[Document], sheet: str = "auto") -> Comparison:
     """Terms x documents, values compared as values."""
     from yarnex.core.comparing import compare as set_side_by_side
 

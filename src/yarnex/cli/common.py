@@ -21,13 +21,18 @@ if TYPE_CHECKING:
     from yarnex.core.reading import Reading, ReadOptions
     from yarnex.output.report import Report
 
-SheetName = Annotated[str, typer.Option("--sheet", help="A sheet by name, or a YAML file.")]
+SheetName = Annotated[
+    str, typer.Option("--sheet", help="A sheet by name, or a YAML file; auto: the one for each document's kind.")
+]
 RulesName = Annotated[str, typer.Option("--rules", help="A rulebook by name, or a YAML file.")]
 AsOf = Annotated[
     str | None, typer.Option("--as-of", help="The day that counts as today, as YYYY-MM-DD.", show_default="today")
 ]
 Why = Annotated[bool, typer.Option("--why", help="Show the evidence for each finding and its rivals.")]
 
+SomeDocs = Annotated[
+    list[Path] | None, typer.Argument(help="Files or folders; none means the current folder.", show_default=False)
+]
 DOCS = typer.Argument(help="Files or folders; none means the current folder.", show_default=False)
 PAGES = typer.Option(
     "--pages", help="Only these file pages, such as 20-23 or 3,7-9 (slides, sheets).", show_default=False
@@ -37,7 +42,10 @@ SCANS = typer.Option("--scans", help="Pictures of text: recognise, tesseract (th
 NO_STORE = typer.Option("--no-store", help="Read every file anew, and keep no reading for the next run.")
 AS_JSON = typer.Option("--json", help="Print JSON to standard output.")
 OUT = typer.Option(
-    "-o", "--out", help="Write to this file; its ending gives the format: .md .csv .html .json.", show_default=False
+    "-o",
+    "--out",
+    help="Write to this file; its ending gives the format: .md .csv .html .json, .xlsx where it fits.",
+    show_default=False,
 )
 FORCE = typer.Option("--force", help="Replace the output file if it is there.")
 QUIET = typer.Option("--quiet", help="No progress and no notes, only results and errors.")
@@ -106,13 +114,14 @@ class Run:
     quiet: bool = False
     no_color: bool = False
 
-    def check_out(self) -> None:
-        """Refuse an output file that cannot or must not be written, before any reading."""
+    def check_out(self, *, workbook: bool = False) -> None:
+        """Refuse an output file that cannot or must not be written, before any reading. workbook: .xlsx may be asked for."""
         if self.out is not None:
             from yarnex.core.reading import find_files
             from yarnex.output import write
 
-            write.check_out(self.out, find_files(self.docs or [Path()])[0], self.force)
+            formats = (*write.FORMATS, ".xlsx") if workbook else write.FORMATS
+            write.check_out(self.out, find_files(self.docs or [Path()])[0], self.force, formats)
 
     def read(self, *, keep_empty: bool = False, quiet: bool | None = None) -> Read:
         """Read the named documents; what cannot be read is said and the others go on. Exits with 3 where none can.
@@ -121,9 +130,22 @@ class Run:
         """
         return read_docs(self, keep_empty=keep_empty, quiet=self.quiet if quiet is None else quiet)
 
-    def deliver(self, make_json: Callable[[], dict[str, Any]], report: Callable[[], Report]) -> None:
+    def deliver(
+        self,
+        make_json: Callable[[], dict[str, Any]],
+        report: Callable[[], Report],
+        workbook: Callable[[str], bytes] | None = None,
+    ) -> None:
         """Give the result in the form asked for: a file, JSON, or the terminal."""
-        deliver(make_json, report, as_json=self.as_json, out=self.out, no_color=self.no_color, quiet=self.quiet)
+        deliver(
+            make_json,
+            report,
+            as_json=self.as_json,
+            out=self.out,
+            no_color=self.no_color,
+            quiet=self.quiet,
+            workbook=workbook,
+        )
 
 
 def on_documents(command: Callable[..., None]) -> Callable[..., None]:
@@ -305,8 +327,9 @@ def deliver(
     out: Path | None,
     no_color: bool,
     quiet: bool,
+    workbook: Callable[[str], bytes] | None = None,
 ) -> None:
-    """Give the result in the form asked for: a file, JSON, or the terminal."""
+    """Give the result in the form asked for: a file, JSON, or the terminal. workbook: takes the file's folder."""
     from yarnex.output import as_json as json_form
 
     if out is not None:
@@ -321,12 +344,15 @@ def deliver(
 
             return make
 
-        renderers = {
+        renderers: dict[str, Callable[[], str | bytes]] = {
             ".md": rendered("markdown"),
             ".csv": rendered("table_csv"),
             ".html": rendered("html"),
             ".json": lambda: json_form.dumps(make_json()),
         }
+        if workbook is not None:
+            folder = out.parent.as_posix()
+            renderers[".xlsx"] = lambda: workbook("" if folder == "." else folder)
         write.write(out, write.in_format(out, renderers))
         if not quiet:
             say(f"written: {out.as_posix()}")
@@ -338,12 +364,17 @@ def deliver(
         show(report(), no_color=no_color)
 
 
-def abstracts_of(documents: Sequence[Document], sheet: str) -> Any:
+def read_quietly(docs: list[Path] | None) -> Read:
+    """Read documents for a command that takes no reading options."""
+    return Run(docs).read()
+
+
+def abstracts_of(documents: Sequence[Document], sheet: str, as_of: date | None = None) -> Any:
     """Filled sheets of the documents, amendments laid over what they amend; says which look like something else."""
-    from yarnex.core.terms import abstract_all, load_sheet
+    from yarnex.core.terms import abstract_all
     from yarnex.output.reports import misfits
 
-    filled = abstract_all(documents, load_sheet(sheet))
+    filled = abstract_all(documents, sheet, as_of)
     for line in misfits(filled):
         say(line)
     return filled

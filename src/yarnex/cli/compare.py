@@ -8,7 +8,7 @@ from yarnex.cli.common import Run, SheetName, abstracts_of, on_documents
 
 
 @on_documents
-def compare(run: Run, sheet: SheetName = "lease") -> None:
+def compare(run: Run, sheet: SheetName = "auto") -> None:
     """Key terms side by side, cited.
 
     Each cell has its page; differences and gaps are marked.

@@ -17,6 +17,7 @@ from yarnex.cli.demo import demo
 from yarnex.cli.flags import flags
 from yarnex.cli.outline import outline
 from yarnex.cli.read import read
+from yarnex.cli.sheets import app as sheets
 from yarnex.cli.show import show
 
 # Typer may carry its own copy of Click, so the base of its errors is taken from the one that it shows.
@@ -28,6 +29,7 @@ app = typer.Typer(
 )  # fmt: skip
 for command in (read, outline, show, abstract, compare, flags, brief, demo):
     app.command()(command)
+app.add_typer(sheets)
 
 
 def _version(asked: bool) -> None:

@@ -16,6 +16,8 @@ from yarnex.core.errors import UnreadableError
 from yarnex.core.flags import Flag
 from yarnex.core.terms import Abstract
 from yarnex.core.terms.identity import document_date, identify
+from yarnex.core.terms.screening import Screened
+from yarnex.output.wording import to_check
 
 
 def dumps(value: Any) -> str:
@@ -83,11 +85,27 @@ def copies(found: Sequence[Copy]) -> list[dict[str, Any]]:
 
 
 def findings(abstracts: Sequence[Abstract]) -> list[dict[str, Any]]:
-    return [f.to_dict() for a in abstracts for f in a.findings]
+    return [f.to_dict() | {"check": to_check(f)} for a in abstracts for f in a.findings]
 
 
-def relations(abstracts: Sequence[Abstract]) -> list[dict[str, str]]:
-    return [{"document": a.document.path, "amends": a.amends} for a in abstracts if a.amends]
+def screened(result: Sequence[Screened]) -> list[dict[str, Any]]:
+    return [
+        {
+            "document": s.abstract.document.path, "stays": s.stays,
+            "lacks": [{"term": x.term.id, "label": x.term.label, "why": x.why, "cites": [c.to_dict() for c in x.cites]} for x in s.lacks],
+        }
+        for s in result
+    ]  # fmt: skip
+
+
+def relations(abstracts: Sequence[Abstract]) -> list[dict[str, Any]]:
+    later = {path: day for a in abstracts for path, day in a.not_yet}
+    return [
+        {"document": a.document.path, "amends": a.amends}
+        | ({"not_in_force_before": later[a.document.path].isoformat()} if a.document.path in later else {})
+        for a in abstracts
+        if a.amends
+    ]
 
 
 def comparison(result: Comparison) -> dict[str, Any]:

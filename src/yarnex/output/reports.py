@@ -14,11 +14,13 @@ from yarnex.core.document.outline import OutlineEntry
 from yarnex.core.errors import UnreadableError
 from yarnex.core.flags import Flag
 from yarnex.core.flags.rulebook import SEVERITIES
-from yarnex.core.terms import Abstract, Finding
+from yarnex.core.terms import Abstract, Finding, Sheet
 from yarnex.core.terms.computed import shown_date
 from yarnex.core.terms.identity import document_date, identify
+from yarnex.core.terms.model import quoted
+from yarnex.core.terms.screening import Screened
 from yarnex.output.report import Card, Cell, Report, Section, Table, TableRow
-from yarnex.output.wording import STATE_WORDS, counted, own_words, said
+from yarnex.output.wording import STATE_WORDS, counted, own_words, said, to_check
 
 MARKS = {
     "differs": "differs",
@@ -61,12 +63,15 @@ def warnings_of(documents: Sequence[Document], unread: Sequence[UnreadableError]
     return tuple(lines)
 
 
+AMENDING = ("amendment", "side_letter")  # read with the sheet of what they amend
+
+
 def misfits(abstracts: Sequence[Abstract]) -> tuple[str, ...]:
     """A line for every document that does not look like what its sheet is made for."""
     return tuple(
         f"{a.document.path}: not recognised as a {a.sheet.label.lower()}; read as one all the same, so check that this fits"
         for a in abstracts
-        if a.sheet.kinds and identify(a.document).kind not in a.sheet.kinds
+        if a.sheet.kinds and not a.amends and identify(a.document).kind not in (*a.sheet.kinds, *AMENDING)
     )
 
 
@@ -262,24 +267,102 @@ def abstract_report(
         rows = []
         for finding in found:
             cell = _finding_cell(finding, "; ".join(finding.why) if why else "")
-            rows.append(
-                TableRow(
-                    (Cell(finding.term.label), cell, Cell(STATE_WORDS[finding.state], state=finding.state)),
-                    finding.term.group,
-                )
-            )
+            rows.append(TableRow((Cell(finding.term.label), cell, _state_cell(finding)), finding.term.group))
         about = [f"{identity.label}; {identity.title_text}" if identity.title_text else identity.label]
+        about.append(f"Sheet: {item.sheet.label.lower()}. {_tally(found)}")
         if item.amended_by:
             about.append("Shows the terms in force after " + ", ".join(item.amended_by) + ".")
+        about += [
+            f"Without the changes of {path}, which take effect on {shown_date(day)}." for path, day in item.not_yet
+        ]
         if item.amends:
             about.append(f"Changes {item.amends}; abstract both together to see the terms in force.")
         lines = []
         if missing:
             lines.append("Not found: " + ", ".join(_small(f.term.label) for f in missing) + ".")
+        wanted = [f for f in missing if f.term.required]
+        for finding in wanted:
+            near = f" Nearest: {quoted(finding.near[0].quote, 140)} ({finding.near[0].place})" if finding.near else ""
+            lines.append(f"Required but not found: {_small(finding.term.label)}; {'; '.join(finding.why)}.{near}")
         table = Table(("Term", "What the document says", "State"), tuple(rows), (6, 17, 3))
         sections.append(Section(item.document.path, tuple(about), table, lines=tuple(lines)))
     warnings = warnings_of([a.document for a in abstracts], unread) + misfits(abstracts)
     return Report("Abstract", "", tuple(sections), warnings)
+
+
+def _state_cell(finding: Finding) -> Cell:
+    """The state, and a mark at what should be checked by eye first."""
+    words = STATE_WORDS[finding.state]
+    return Cell(" · ".join(filter(None, [words, "check" if to_check(finding) else ""])), state=finding.state)
+
+
+def _tally(found: Sequence[Finding]) -> str:
+    """How many terms were found, and how many of them to look at first."""
+    check = sum(to_check(f) for f in found)
+    looked = f"; {check} marked “check” to be looked at by eye first" if check else ""
+    return f"{counted(len(found), 'term')} found{looked}."
+
+
+def screen_report(screened: Sequence[Screened], unread: Sequence[UnreadableError] = ()) -> Report:
+    """Which documents stay and which drop out, and why."""
+    rows = []
+    for item in screened:
+        path = item.abstract.document.path
+        if item.stays:
+            rows.append(TableRow((Cell(path), Cell("stays"), Cell(""))))
+        for lack in item.lacks:
+            rows.append(
+                TableRow(
+                    (
+                        Cell(path),
+                        Cell("drops out", state="gap"),
+                        Cell(lack.term.label, notes=(lack.why,), cites=lack.cites[:1]),
+                    )
+                )
+            )
+    out = sum(not s.stays for s in screened)
+    about = f"{counted(len(screened), 'document')}, of which {out} drop{'s' * (out == 1)} out"
+    table = Table(("Document", "", "Required term"), tuple(rows), (8, 3, 14))
+    return Report(
+        "Screening", about, (Section("", table=table),), warnings_of([s.abstract.document for s in screened], unread)
+    )
+
+
+def sheets_report(sheets: Sequence[Sheet]) -> Report:
+    """The sheets that ship."""
+    rows = [
+        TableRow(
+            (
+                Cell(s.name),
+                Cell(s.label),
+                Cell(", ".join(k.replace("_", " ") for k in s.kinds)),
+                Cell(str(len(s.terms))),
+            )
+        )
+        for s in sheets
+    ]
+    return Report(
+        "Sheets",
+        f"{counted(len(sheets), 'sheet')} ship",
+        (Section("", table=Table(("Name", "For", "Kinds of document", "Terms"), tuple(rows), (4, 6, 12, 2))),),
+    )
+
+
+def sheet_report(sheet: Sheet) -> Report:
+    """The terms of a sheet."""
+    rows = [
+        TableRow(
+            (
+                Cell(t.id), Cell(t.label, notes=("required",) if t.required else ()), Cell(t.type.replace("_", " ")),
+                Cell("; ".join(p.text for p in (t.names or t.headings or t.cues)[:4])[:160]),
+            ), t.group,
+        )
+        for t in sheet.terms
+    ]  # fmt: skip
+    table = Table(("Id", "Term", "Type", "What documents call it"), tuple(rows), (5, 6, 3, 12))
+    return Report(
+        f"Sheet: {sheet.name}", f"{sheet.label}; {counted(len(sheet.terms), 'term')}", (Section("", table=table),)
+    )
 
 
 def _comparison_table(comparison: Comparison, rows: Sequence[Row]) -> Table:

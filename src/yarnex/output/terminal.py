@@ -113,7 +113,7 @@ def cut_quote(quote: str, words: str = "", limit: int = QUOTE) -> str:
     if len(quote) <= limit:
         return quote
     at = quote.lower().find(words.lower()) if words and len(words) < limit else -1
-    if at + len(words) < limit - 2:  # a blank must follow, or the cut takes the last word
+    if at < 0 or at + len(words) < limit - 2:  # a blank must follow, or the cut takes the last word
         return quote[: limit - 2].rsplit(" ", 1)[0] + " …"
     end = min(len(quote), at + len(words) + limit // 6)
     tail = quote[at + len(words) : end]

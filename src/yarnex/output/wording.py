@@ -105,7 +105,44 @@ def said(finding: Finding) -> str:
         return one_line(finding.text)
     if finding.state in ("not_found", "blank", "redacted"):
         return STATE_WORDS[finding.state]
-    return shown(finding.value) if finding.value is not None else one_line(finding.text)
+    if finding.value is None:
+        return one_line(finding.text)
+    return in_form(finding.value, finding.term.show) if finding.term.show else shown(finding.value)
+
+
+FACTORS = {"thousands": 1_000, "millions": 1_000_000, "whole": 1}
+DATE_FORMS = {"YYYY-MM-DD": "%Y-%m-%d", "DD/MM/YYYY": "%d/%m/%Y", "MM/DD/YYYY": "%m/%d/%Y"}
+
+
+def in_form(value: Value, form: str) -> str:
+    """A value in the form that a sheet asks for; as usual where the value cannot be put in it.
+
+    Dates: "YYYY-MM-DD" and the like. Money: in "thousands", "millions" or "whole" units, rounded. Durations: in
+    "months", "days" or "years" where that is exact.
+    """
+    if isinstance(value, DateValue) and form in DATE_FORMS:
+        return value.day.strftime(DATE_FORMS[form])
+    if isinstance(value, Money) and form in FACTORS:
+        rounded = round(value.amount / FACTORS[form], 0 if form == "whole" else 1)
+        unit = "" if form == "whole" else f" {form}"
+        return f"{value.currency or ''} {number(rounded)}{unit} {PER_WORDS.get(value.per or '', '')}".strip()
+    if isinstance(value, Duration) and form != value.unit:
+        factor = {("years", "months"): Decimal(12), ("quarters", "months"): Decimal(3), ("weeks", "days"): Decimal(7)}
+        back = {("months", "years"): Decimal(12)}
+        pair = (value.unit, form)
+        if pair in factor:
+            return shown_duration(Duration(value.value * factor[pair], form))
+        if pair in back and value.value % back[pair] == 0:
+            return shown_duration(Duration(value.value / back[pair], form))
+    return shown(value)
+
+
+CHECK_BELOW = 0.75  # confidence under which a finding should be looked at before it is used
+
+
+def to_check(finding: Finding) -> bool:
+    """True for a finding that should be checked by eye first: weak evidence, or words read with doubt from a picture."""
+    return finding.usable and (finding.confidence < CHECK_BELOW or any(c.doubtful for c in finding.cites))
 
 
 def own_words(finding: Finding) -> str:

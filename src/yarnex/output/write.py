@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import os
 import tempfile
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Iterable, Mapping
 from pathlib import Path
 
 from yarnex.core.errors import OutputError
@@ -12,12 +12,12 @@ from yarnex.core.errors import OutputError
 FORMATS = (".md", ".csv", ".html", ".json")
 
 
-def check_out(out: Path, inputs: Iterable[str], force: bool) -> None:
+def check_out(out: Path, inputs: Iterable[str], force: bool, formats: tuple[str, ...] = FORMATS) -> None:
     """Raises OutputError before any work is done where the file cannot or must not be written."""
     shown = out.as_posix()
-    if out.suffix.lower() not in FORMATS:
+    if out.suffix.lower() not in formats:
         raise OutputError(
-            f"{out.suffix or 'no ending'} is not a format", where=f"--out {shown}", do=f"use {', '.join(FORMATS)}"
+            f"{out.suffix or 'no ending'} is not a format", where=f"--out {shown}", do=f"use {', '.join(formats)}"
         )
     if out.is_dir():
         raise OutputError("a folder, not a file", where=f"--out {shown}", do="name a file in it")
@@ -31,13 +31,13 @@ def check_out(out: Path, inputs: Iterable[str], force: bool) -> None:
         raise OutputError("already there", where=f"--out {shown}", do="add --force to replace it")
 
 
-def write(out: Path, text: str) -> None:
-    """Write the whole text, or leave what was there: a full disk or an interruption never leaves half a file."""
+def write(out: Path, content: str | bytes) -> None:
+    """Write the whole content, or leave what was there: a full disk or an interruption never leaves half a file."""
     handle, name = -1, ""
     try:
         handle, name = tempfile.mkstemp(prefix=f".{out.name}.", dir=out.parent)
-        with os.fdopen(handle, "w", encoding="utf-8", newline="") as file:
-            file.write(text)
+        with os.fdopen(handle, "wb") as file:
+            file.write(content.encode("utf-8") if isinstance(content, str) else content)
             file.flush()
             os.fsync(file.fileno())
         Path(name).chmod(0o666 & ~_umask())
@@ -59,6 +59,6 @@ def _umask() -> int:
     return mask
 
 
-def in_format(out: Path, renderers: dict[str, Callable[[], str]]) -> str:
-    """The text in the format that the file's ending asks for."""
+def in_format(out: Path, renderers: Mapping[str, Callable[[], str | bytes]]) -> str | bytes:
+    """The content in the format that the file's ending asks for."""
     return renderers[out.suffix.lower()]()

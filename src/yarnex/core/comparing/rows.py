@@ -57,10 +57,25 @@ def compare(abstracts: Sequence[Abstract]) -> Comparison:
     columns = [a for a in abstracts if not a.amends]
     amendments = tuple((a.document, a.amends) for a in abstracts if a.amends)
     rows = []
-    for place, term in enumerate(columns[0].sheet.terms if columns else ()):
-        cells = tuple(a.findings[place] for a in columns)
+    for term in _terms(columns):
+        cells = tuple(a.finding(term.id) or _not_asked(a, term) for a in columns)
         rows.append(_row(term, cells))
     return Comparison(tuple(a.document for a in columns), amendments, tuple(rows))
+
+
+def _terms(columns: Sequence[Abstract]) -> list[Term]:
+    """The terms of all sheets, each once; those of the sheet that most documents share come first."""
+    times = Counter(a.sheet.name for a in columns)
+    ordered = sorted(columns, key=lambda a: -times[a.sheet.name])
+    out: dict[str, Term] = {}
+    for item in ordered:
+        for term in item.sheet.terms:
+            out.setdefault(term.id, term)
+    return list(out.values())
+
+
+def _not_asked(abstract: Abstract, term: Term) -> Finding:
+    return Finding(abstract.document, term, "not_found", why=(f"not asked for in the sheet {abstract.sheet.name!r}",))
 
 
 def _row(term: Term, cells: tuple[Finding, ...]) -> Row:

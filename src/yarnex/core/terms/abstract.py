@@ -5,10 +5,12 @@ from __future__ import annotations
 import re
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
+from datetime import date
 
 from yarnex.core.document import Cite, Document
 from yarnex.core.terms.candidates import TYPED
 from yarnex.core.terms.computed import RULES, formula_words, shown_date
+from yarnex.core.terms.conditions import condition_of
 from yarnex.core.terms.finders import FINDERS
 from yarnex.core.terms.model import Candidate, Finding, Sheet, Term, quoted
 from yarnex.core.terms.particulars import other_particulars
@@ -19,6 +21,7 @@ from yarnex.core.values import same_value
 CONFLICT_FLOOR = 0.8  # evidence weaker than this never makes a conflict
 CONFLICT_MARGIN = 0.05
 NEAR_SHOWN = 3
+SENTENCES = ("cue", "definition", "words")  # finders that read values in sentences
 AUTO = "auto"  # the sheet of each document's kind
 LEADER = re.compile(r"(?:\.\s?){5,}")  # a line of a contents page
 SPECIAL = re.compile(r"special (?:condition|provision|term)s?", re.IGNORECASE)
@@ -34,6 +37,7 @@ class Abstract:
     passages: Passages
     amends: str = ""  # the path of the document that this one amends
     amended_by: tuple[str, ...] = ()
+    not_yet: tuple[tuple[str, date], ...] = ()  # amendments that take effect later than the day asked for
     deleted_clauses: tuple[str, ...] = ()  # numbers of the clauses that amendments took out
 
     def finding(self, term: str) -> Finding | None:
@@ -89,8 +93,12 @@ def sheet_for(document: Document, name: str = AUTO) -> Sheet:
     return load_sheet(sheet_for_kind(identify(document).kind) if name == AUTO else name)
 
 
-def abstract_all(documents: Sequence[Document], sheet: Sheet | str = AUTO) -> tuple[Abstract, ...]:
+def abstract_all(
+    documents: Sequence[Document], sheet: Sheet | str = AUTO, as_of: date | None = None
+) -> tuple[Abstract, ...]:
     """Fill each document's sheet; amendments among them are laid over the documents that they amend.
+
+    as_of: the day whose terms are wanted; amendments that take effect later are left out. None for the latest terms.
 
     sheet: a sheet, its name or file, or "auto" for the sheet of each document's kind; an amendment takes that of what it amends.
     """
@@ -99,7 +107,7 @@ def abstract_all(documents: Sequence[Document], sheet: Sheet | str = AUTO) -> tu
     chosen = [sheet if isinstance(sheet, Sheet) else sheet_for(document, sheet) for document in documents]
     if sheet == AUTO:
         chosen = sheets_of_bases(documents, chosen)
-    return lay_over([abstract(d, s) for d, s in zip(documents, chosen, strict=True)])
+    return lay_over([abstract(d, s) for d, s in zip(documents, chosen, strict=True)], as_of)
 
 
 def _open(finding: Finding) -> bool:
@@ -121,8 +129,14 @@ def _chosen(term: Term, found: list[Candidate], passages: Passages) -> Finding:
             document, term, "not_found", near=tuple(_nearest(term, passages)), why=(looked,), rivals=tuple(found)
         )
     best, exception = _rule_before_exception(found, term)
-    same = [c for c in found if c is not best and c.state == best.state and same_value(c.value, best.value) and c.value is not None]
-    rivals = [] if term.several else [c for c in found if c is not best and c is not exception and _differs(best, c, term)]
+    same = [
+        c
+        for c in found
+        if c is not best and c.state == best.state and same_value(c.value, best.value) and c.value is not None
+    ]
+    rivals = (
+        [] if term.several else [c for c in found if c is not best and c is not exception and _differs(best, c, term)]
+    )
     places = {(c.quote.span.start // 40) for c in same} - {best.quote.span.start // 40}
     confidence = min(0.98, best.weight + 0.02 * min(3, len(places)))
     why = (
@@ -136,7 +150,10 @@ def _chosen(term: Term, found: list[Candidate], passages: Passages) -> Finding:
         best, state = later[0], "amended"
         confidence = min(0.9, best.weight)
         cites = [best.quote, before.quote]
-        working = [f"applies from {shown_date(later[1])}; before: {quoted(before.text.quote)} ({before.quote.place})", *best.working]
+        working = [
+            f"applies from {shown_date(later[1])}; before: {quoted(before.text.quote)} ({before.quote.place})",
+            *best.working,
+        ]
     elif rivals:
         state = "conflicting"
         confidence = min(confidence, 0.6)
@@ -169,9 +186,15 @@ def _chosen(term: Term, found: list[Candidate], passages: Passages) -> Finding:
         )
         if second is not None and best.state == "stated" and term.type != "text":
             cites.append(second.quote)
+    if best.finder in SENTENCES and term.type in TYPED and best.value is not None:
+        condition = condition_of(passages, best.text.span)
+        if condition and condition not in best.text.quote:
+            working.append(f"with the condition {quoted(condition, 220)}")
     if exception is not None:
         cites.append(exception.quote)
-        working.append(f"but {quoted(exception.text.quote)} in a special case: {quoted(exception.quote.quote, 160)} ({exception.quote.place})")
+        working.append(
+            f"but {quoted(exception.text.quote)} in a special case: {quoted(exception.quote.quote, 160)} ({exception.quote.place})"
+        )
     return Finding(
         document, term, state, best.value, best.text.quote, confidence, tuple(cites), tuple(working), why=why, rivals=tuple(found),
     )  # fmt: skip
@@ -185,7 +208,12 @@ LIMITED = re.compile(
 def _rule_before_exception(found: list[Candidate], term: Term) -> tuple[Candidate, Candidate | None]:
     """The general rule, and the special term that departs from it for some cases only."""
     best = found[0]
-    if term.type not in TYPED or term.several or not SPECIAL.search(best.quote.section) or not LIMITED.search(best.quote.quote):
+    if (
+        term.type not in TYPED
+        or term.several
+        or not SPECIAL.search(best.quote.section)
+        or not LIMITED.search(best.quote.quote)
+    ):
         return best, None
     if VARIES.search(best.quote.quote):
         return best, None
@@ -195,7 +223,9 @@ def _rule_before_exception(found: list[Candidate], term: Term) -> tuple[Candidat
     return best, None
 
 
-VARIES = re.compile(r"\b(?:instead of|in place of|is (?:amended|replaced|varied)|shall read|notwithstanding)\b", re.IGNORECASE)
+VARIES = re.compile(
+    r"\b(?:instead of|in place of|is (?:amended|replaced|varied)|shall read|notwithstanding)\b", re.IGNORECASE
+)
 
 
 def _different(rivals: list[Candidate]) -> list[Candidate]:

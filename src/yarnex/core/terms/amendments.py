@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Sequence
 from dataclasses import replace
+from datetime import date
 
 from yarnex.core.document import Cite, Document, Span
 from yarnex.core.terms.abstract import Abstract
@@ -16,21 +17,27 @@ from yarnex.core.terms.sheets import load_sheet
 from yarnex.core.terms.variations import long_sentences, reworded
 from yarnex.core.values import (
     DateValue,
-    Found,
     Party,
     Schedule,
-    Text,
-    Value,
     find_dates,
-    find_durations,
-    find_money,
-    find_percents,
-    find_quantities,
     same_value,
 )
 
 KINDS = ("amendment", "side_letter")
-OWN_TERMS = ("lease_date", "governing_law", "entire_agreement", "broker")  # of the amendment itself, not of the lease
+DATES = ("lease_date", "agreement_date", "contract_date", "order_date", "document_date")
+TAKES_EFFECT = re.compile(
+    r"\b(?:(?:takes?|have|has|with) effect|is effective|effective (?:from|on|as of)|(?:apply|applies) (?:from|on and after))\b"
+)
+OWN_TERMS = (
+    *DATES,
+    "draft_date",
+    "governing_law",
+    "entire_agreement",
+    "broker",
+    "signatories",
+    "counterparts",
+    "parties",
+)  # of the amendment itself, not of the lease
 DELETES = re.compile(
     r"\b(?:is|are)\s+(?:hereby\s+)?(?:deleted|removed|struck out|cancelled|of no further)", re.IGNORECASE
 )
@@ -41,14 +48,35 @@ CLAUSE = re.compile(
 )
 
 
-def lay_over(abstracts: Sequence[Abstract]) -> tuple[Abstract, ...]:
-    """Abstracts with each amendment's changes put into the document that it amends, oldest amendment first."""
+def lay_over(abstracts: Sequence[Abstract], as_of: date | None = None) -> tuple[Abstract, ...]:
+    """Abstracts with each amendment's changes put into the document that it amends, oldest amendment first.
+
+    as_of: leave out the changes of amendments that take effect after this day; None for all.
+    """
     out = list(abstracts)
-    changes = [(i, _date(a), base) for i, a in enumerate(out) if (base := base_of(a, out)) is not None]
-    for place, _, base in sorted(changes, key=lambda c: (c[1], c[0])):
-        out[base] = _changed(out[base], out[place])
+    changes = [(i, effect_of(a), base) for i, a in enumerate(out) if (base := base_of(a, out)) is not None]
+    for place, day, base in sorted(changes, key=lambda c: (c[1].isoformat() if c[1] else "", c[0])):
+        if as_of is not None and day is not None and day > as_of:
+            out[base] = replace(out[base], not_yet=(*out[base].not_yet, (out[place].document.path, day)))
+        else:
+            out[base] = _changed(out[base], out[place])
         out[place] = replace(out[place], amends=out[base].document.path)
     return tuple(out)
+
+
+def effect_of(abstract: Abstract) -> date | None:
+    """The day from which a document takes effect: what it says of that, else its own date."""
+    for sentence in abstract.passages.sentences[:80]:
+        if TAKES_EFFECT.search(sentence.low):
+            for found in abstract.passages.values_in("date", sentence.span):
+                if isinstance(found.value, DateValue):
+                    return found.value.day
+    for name in DATES:
+        finding = abstract.finding(name)
+        if finding is not None and isinstance(finding.value, DateValue):
+            return finding.value.day
+    day = document_date(abstract.document)
+    return date.fromisoformat(day) if day else None
 
 
 def sheets_of_bases(documents: Sequence[Document], chosen: Sequence[Sheet]) -> list[Sheet]:
@@ -60,7 +88,9 @@ def sheets_of_bases(documents: Sequence[Document], chosen: Sequence[Sheet]) -> l
     for place, document in enumerate(documents):
         if identify(document).kind not in KINDS:
             continue
-        scores = [(_spoken_of(other, document), -i) for i, other in enumerate(documents) if identify(other).kind not in KINDS]
+        scores = [
+            (_spoken_of(other, document), -i) for i, other in enumerate(documents) if identify(other).kind not in KINDS
+        ]
         if scores and max(scores)[0] >= 2:
             out[place] = chosen[-max(scores)[1]]
         elif re.search(r"\b(?:landlord|lessor|demised)\b", document.text[:6000], re.IGNORECASE):
@@ -79,13 +109,8 @@ def _spoken_of(base: Document, amendment: Document) -> int:
     return score
 
 
-def _date(abstract: Abstract) -> str:
-    finding = abstract.finding("lease_date")
-    return finding.value.day.isoformat() if finding and isinstance(finding.value, DateValue) else ""
-
-
 def base_of(amendment: Abstract, abstracts: Sequence[Abstract]) -> int | None:
-    """The place of the document that this one amends: the one whose date it names and whose parties it shares."""
+    """The place of the document that this one amends: the one whose title or date it names and whose parties it shares."""
     if identify(amendment.document).kind not in KINDS:
         return None
     text = amendment.document.text.lower()
@@ -93,14 +118,14 @@ def base_of(amendment: Abstract, abstracts: Sequence[Abstract]) -> int | None:
     for place, other in enumerate(abstracts):
         if other is amendment or identify(other.document).kind in KINDS:
             continue
-        score = 0
-        dated = other.finding("lease_date")
-        if dated and isinstance(dated.value, DateValue):
-            score += 2 * any(f.value == dated.value for f in amendment.passages.values("date"))
-        for role in ("landlord", "tenant"):
-            party = other.finding(role)
-            if party and isinstance(party.value, Party):
-                score += party.value.name.lower() in text
+        days = {f.value.day for n in DATES if (f := other.finding(n)) is not None and isinstance(f.value, DateValue)}
+        score = 2 * any(
+            isinstance(f.value, DateValue) and f.value.day in days for f in amendment.passages.values("date")
+        )
+        names = {f.value.name.lower() for f in other.findings if isinstance(f.value, Party)}
+        score += min(2, sum(name in text for name in names))
+        title = identify(other.document).title_text.lower()
+        score += len(title) > 12 and title in text
         if score >= 2 and (best is None or score > best[0]):
             best = (score, place)
     return best[1] if best else None

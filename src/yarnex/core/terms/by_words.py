@@ -88,7 +88,9 @@ class Matcher:
 
     def _weight(self, idea: Idea) -> float:
         """How much an idea tells in this document; one whose words stand nowhere tells most, up to a bound."""
-        return idea.weight * min(sum(self.lines.rarity(w) for w in idea.name) / len(idea.name) * (1 + 0.25 * (len(idea.name) - 1)), 7.0)
+        return idea.weight * min(
+            sum(self.lines.rarity(w) for w in idea.name) / len(idea.name) * (1 + 0.25 * (len(idea.name) - 1)), 7.0
+        )
 
     def ranked(
         self, ideas: Sequence[Idea], values: Callable[[Line], list[Found[Value]]] | None, *, limit: int = 10,
@@ -142,9 +144,7 @@ class Matcher:
 
     def _hinted(self, line: Line, hint: Sequence[Idea]) -> float:
         """The share of a hint's ideas that a line or what it stands under names."""
-        said = sum(
-            any(all(w in line.own or w in line.around for w in way) for way, _ in idea.ways) for idea in hint
-        )
+        said = sum(any(all(w in line.own or w in line.around for w in way) for way, _ in idea.ways) for idea in hint)
         return said / len(hint)
 
     def _named(self, line: Line, ideas: Sequence[Idea], weights: Sequence[float]) -> float:
@@ -216,6 +216,7 @@ class Matcher:
 
 # ------------------------------------------------------------------ as a finder of terms
 FULL = 0.72  # share of what is asked for that a line must name
+GUIDED = 0.75  # what a line must score for a term that has wording of its own to go by
 SEEN = {"sentence", "cell", "named"}
 
 
@@ -236,12 +237,13 @@ def from_plain_words(term: Term, passages: Passages) -> Iterator[Candidate]:
         return  # a date that is worked out when not stated: a day that merely stands near its words is another one
     matcher = matcher_of(passages)
     values = LineValues(passages).finder(term.type)
+    guided = bool(term.cues or term.headings)
     for words in dict.fromkeys((term.label, *term.asked)):
         ideas = ideas_of(words)
         if len(ideas) < 2 and not (ideas and len(ideas[0].name) > 1) and words == term.label and term.names:
             continue  # a label of one word says too little; its names say more
         for hit in matcher.ranked(ideas, values, limit=3, hint=ideas_of(term.hint) if term.hint else ()):
-            if hit.coverage < FULL or hit.line.kind not in SEEN:
+            if hit.coverage < FULL or hit.line.kind not in SEEN or (guided and hit.score < GUIDED):
                 continue
             if hit.found is not None and not fits(term, hit.found.value):
                 continue

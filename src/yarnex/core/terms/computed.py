@@ -342,7 +342,9 @@ def _date_of_schedule(place: int) -> Rule:
                 return None
         day = days[place]
         which = "first" if place == 0 else "last"
-        return Computed(DateValue(day), shown_date(day), (f"{which} row of {found[1].term.label.lower()}",), found[1].cites)
+        return Computed(
+            DateValue(day), shown_date(day), (f"{which} row of {found[1].term.label.lower()}",), found[1].cites
+        )
 
     return rule
 
@@ -368,7 +370,9 @@ def issuer(term: Term, findings: Findings, passages: Passages) -> Computed | Non
     named = identify(passages.document).parties
     if not named:
         return None
-    return Computed(Party(named[0].quote), named[0].quote, ("the first organisation that its opening names",), named[:1])
+    return Computed(
+        Party(named[0].quote), named[0].quote, ("the first organisation that its opening names",), named[:1]
+    )
 
 
 def speakers(term: Term, findings: Findings, passages: Passages) -> Computed | None:

@@ -84,6 +84,8 @@ def from_table_cells(term: Term, passages: Passages) -> Iterator[Candidate]:
             total = bool(re.match(r"total\b|aggregate\b|together\b", first, re.IGNORECASE))
             for cell in cells:
                 head = heads.get(cell.column, "")
+                if total and "year" in term.units:
+                    continue  # what all years come to is no yearly sum
                 by_head = is_named(term.names, head) and (total or table.rows - table.header_rows == 1)
                 by_row = is_named(term.names, first) and cell.column > 0
                 if not (by_head or by_row):

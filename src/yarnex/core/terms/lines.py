@@ -10,7 +10,7 @@ from dataclasses import dataclass, field
 from functools import cached_property
 from math import log
 
-from yarnex.core.document import Block, Span, Table
+from yarnex.core.document import Block, Span
 from yarnex.core.document.table_paths import column_path, is_group, row_path
 from yarnex.core.terms.passages import Passages
 from yarnex.core.words import stems_of, tokens
@@ -137,7 +137,9 @@ class Lines:
                 self._named(definition.sentence, definition.meaning, stems_of(definition.name), definition.name)
             elif definition.meaning.end > definition.meaning.start:
                 start = max(definition.meaning.start, definition.meaning.end - 120)
-                self._named(definition.sentence, Span(start, definition.meaning.end), stems_of(definition.name), definition.name)
+                self._named(
+                    definition.sentence, Span(start, definition.meaning.end), stems_of(definition.name), definition.name
+                )
         for party, span, sentence in self.passages.roles:
             self._named(sentence, span, stems_of(party.role), party.role)
 

@@ -11,10 +11,10 @@ from collections.abc import Iterator, Sequence
 
 from yarnex.core.document import Cite, Span, Table
 from yarnex.core.document.table_paths import column_path, row_label
-from yarnex.core.terms.candidates import BLACKED_OUT, BLANK, cut, on_one_line, shortened
+from yarnex.core.terms.candidates import cut, on_one_line, shortened
 from yarnex.core.terms.lines import Line
 from yarnex.core.terms.model import Finding, Term
-from yarnex.core.terms.passages import Labelled, Passages
+from yarnex.core.terms.passages import BLACKED_OUT, BLANK, Labelled, Passages
 from yarnex.core.terms.schedules import TOTAL
 from yarnex.core.terms.values_in_lines import LineValues
 from yarnex.core.values import Found, Schedule, Text, Value, YesNo
@@ -22,7 +22,9 @@ from yarnex.core.values import Found, Schedule, Text, Value, YesNo
 GROUP = "Other particulars"
 MOST_ROWS = 60  # of a table that is taken as a list of particulars
 MOST_COLUMNS = 8
-SIGNING = re.compile(r"(?:signed|signature|by|title|name|date|witness|for and on behalf.*|its|print name|occupation)\Z", re.IGNORECASE)
+SIGNING = re.compile(
+    r"(?:signed|signature|by|title|name|date|witness|for and on behalf.*|its|print name|occupation)\Z", re.IGNORECASE
+)
 LINE_LABELS = 5  # words of a label that opens a line
 ORDER = ("money", "date", "percent", "duration", "number")
 
@@ -41,7 +43,9 @@ def other_particulars(findings: Sequence[Finding], passages: Passages, *, lists:
             if row.value in seen or _taken(row.value, used, findings):
                 continue
             seen.add(row.value)
-            made = _finding(row.label, row.value, row.row, values, passages, ids, 0.9 if row.source == "table" else 0.84)
+            made = _finding(
+                row.label, row.value, row.row, values, passages, ids, 0.9 if row.source == "table" else 0.84
+            )
             if made is not None:
                 yield made
     for table in passages.document.tables if lists else ():
@@ -56,11 +60,19 @@ def _is_particular(row: Labelled, passages: Passages) -> bool:
 
 
 def _taken(value: Span, used: list[Span], findings: Sequence[Finding]) -> bool:
-    return any(value.start >= u.start and value.end <= u.end and u.end - u.start < 3 * (value.end - value.start) + 120 for u in used)
+    return any(
+        value.start >= u.start and value.end <= u.end and u.end - u.start < 3 * (value.end - value.start) + 120
+        for u in used
+    )
 
 
 def _cells(
-    table: Table, used: list[Span], findings: Sequence[Finding], values: LineValues, passages: Passages, ids: dict[str, int]
+    table: Table,
+    used: list[Span],
+    findings: Sequence[Finding],
+    values: LineValues,
+    passages: Passages,
+    ids: dict[str, int],
 ) -> Iterator[Finding]:
     """A finding for each cell with a typed value, under the words of its row and column."""
     text = passages.text
@@ -77,7 +89,9 @@ def _cells(
             if any(cell.span.start >= u.start and cell.span.end <= u.end and u.end - u.start < 200 for u in used):
                 continue
             head = " ".join(column_path(table, cell, text))
-            made = _finding(f"{label}: {head}" if head else label, cell.span, whole, values, passages, ids, 0.86, typed=True)
+            made = _finding(
+                f"{label}: {head}" if head else label, cell.span, whole, values, passages, ids, 0.86, typed=True
+            )
             if made is not None:
                 yield made
 
@@ -105,11 +119,15 @@ def _finding(
     ids[name] = ids.get(name, 0) + 1
     name = f"other_{name}" + (f"_{ids[name]}" if ids[name] > 1 else "")
     if gaps and len(BLANK.sub("", BLACKED_OUT.sub("", words)).strip(" .,:;€£$/20")) < 4:
-        return Finding(passages.document, Term(name, label, GROUP, "text"), gaps[0][1], cites=(quote,), confidence=confidence)
+        return Finding(
+            passages.document, Term(name, label, GROUP, "text"), gaps[0][1], cites=(quote,), confidence=confidence
+        )
     if re.fullmatch(r"(?:yes|no)\W*", words, re.IGNORECASE):
         answer = YesNo(words.lower().startswith("yes"))
-        return Finding(passages.document, Term(name, label, GROUP, "yes_no"), "stated", answer, words, confidence, (quote,))
-    kind, found = _typed(value, values, passages)
+        return Finding(
+            passages.document, Term(name, label, GROUP, "yes_no"), "stated", answer, words, confidence, (quote,)
+        )
+    kind, found = typed_value(value, values, passages)
     if found is not None:
         return Finding(
             passages.document, Term(name, label, GROUP, kind), "stated", found.value, words if len(words) < 80 else found.span.of(text),
@@ -123,7 +141,7 @@ def _finding(
     )  # fmt: skip
 
 
-def _typed(span: Span, values: LineValues, passages: Passages) -> tuple[str, Found[Value] | None]:
+def typed_value(span: Span, values: LineValues, passages: Passages) -> tuple[str, Found[Value] | None]:
     """The value that a short labelled place holds first, by type; none in longer words."""
     words = span.of(passages.text)
     place = passages.document.block_index_at(span.start)

@@ -292,8 +292,8 @@ class Passages:
             start = block.span.start
             plain = _plain_definition.match(text)
             if plain and plain.end() < len(text) and block.kind != "heading":
-                stop = Span(start + plain.end(), start + len(text.rstrip()))
-                out.append(Definition(plain["name"], stop, Span(start, stop.end), False))
+                whole = Span(start + plain.end(), start + len(text.rstrip()))
+                out.append(Definition(plain["name"], whole, Span(start, whole.end), False))
             for m in _definition.finditer(text):
                 sentence = next(
                     (s for s in sentences(text, semicolons=False) if s.start <= m.start("name") < s.end), None
@@ -344,7 +344,9 @@ class Passages:
         named = {party.role for party, _, _ in out}
         for row in self.labelled:
             words = row.value.of(self.text)
-            first = next(find_organisations(words), None) if row.source == "table" and len(row.label.split()) <= 3 else None
+            first = (
+                next(find_organisations(words), None) if row.source == "table" and len(row.label.split()) <= 3 else None
+            )
             if first is not None and first.span.start == 0 and row.label not in named and row.label[:1].isupper():
                 span = Span(row.value.start, row.value.start + first.span.end)
                 out.append((PartyRole(first.value.name, row.label), span, row.row))

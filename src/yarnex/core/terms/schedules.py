@@ -19,7 +19,9 @@ RANGE = re.compile(
     re.IGNORECASE,
 )
 TOTAL = re.compile(r"\s*(?:grand\s+)?(?:total|sum|aggregate)\b", re.IGNORECASE)
-SIGN = re.compile(rf"(?:{'|'.join(re.escape(x) for x in sorted(SIGNS, key=len, reverse=True))}|\b(?:{'|'.join(CODES)})\b)")
+SIGN = re.compile(
+    rf"(?:{'|'.join(re.escape(x) for x in sorted(SIGNS, key=len, reverse=True))}|\b(?:{'|'.join(CODES)})\b)"
+)
 UNIT = re.compile(r"\b(lease year|contract year|year|month|quarter)", re.IGNORECASE)
 PER = (
     (re.compile(r"(?:per|/|a)\s*(?:rentable\s+)?(?:sq|square)[.\s]*f|psf", re.IGNORECASE), "sq_ft_year"),
@@ -111,7 +113,11 @@ def _currency(passages: Passages, table: Table, head: str) -> str | None:
     """The currency that a column's heading or the words over the table name."""
     near = passages.text[max(0, table.span.start - 200) : table.span.start]
     sign = SIGN.search(head) or SIGN.search(near)
-    return (SIGNS.get(sign.group()) or sign.group()) if sign else None
+    if sign:
+        return SIGNS.get(sign.group()) or sign.group()
+    from yarnex.core.terms.values_in_lines import LineValues
+
+    return LineValues(passages).usual_currency
 
 
 def _first(table: Table, row: int, text: str) -> str:

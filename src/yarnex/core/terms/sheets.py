@@ -13,7 +13,18 @@ from yarnex.core.phrases import Phrase, PhraseError, compile_phrase
 from yarnex.core.terms.computed import RULES
 from yarnex.core.terms.model import SIDES, TYPES, Sheet, Term
 
-SHOWN = ("YYYY-MM-DD", "DD/MM/YYYY", "MM/DD/YYYY", "D Month YYYY", "thousands", "millions", "whole", "months", "days", "years")
+SHOWN = (
+    "YYYY-MM-DD",
+    "DD/MM/YYYY",
+    "MM/DD/YYYY",
+    "D Month YYYY",
+    "thousands",
+    "millions",
+    "whole",
+    "months",
+    "days",
+    "years",
+)
 SHEET_KEYS = {
     "sheet": Field("text", True), "label": Field("text", True), "kinds": Field("texts"), "terms": Field("entries", True),
     "note": Field("text"), "include": Field("texts"), "leave_out": Field("texts"), "particulars": Field("text", False, ("all", "labels")),
@@ -78,14 +89,18 @@ def parse_sheet(text: str, shown: str) -> Sheet:
             faults.append(f"{shown}, line {entry.line}, include: {error}")
             continue
         if unknown := set(left_out) - {t.id for t in more.terms}:
-            faults.append(f"{shown}, line {entry.line}, leave_out: {', '.join(sorted(unknown))} not in the sheet {other!r}")
+            faults.append(
+                f"{shown}, line {entry.line}, leave_out: {', '.join(sorted(unknown))} not in the sheet {other!r}"
+            )
         terms += [t for t in more.terms if t.id not in seen and t.id not in left_out]
         seen.update(t.id for t in more.terms)
     if not faults and not terms:
         faults.append(f"{shown}, line {entry.line}: a sheet without terms; add at least one")
     if faults:
         raise PackError("\n".join(faults))
-    return Sheet(entry["sheet"], entry["label"], texts(entry, "kinds"), tuple(terms), included, entry.get("particulars", ""))
+    return Sheet(
+        entry["sheet"], entry["label"], texts(entry, "kinds"), tuple(terms), included, entry.get("particulars", "")
+    )
 
 
 def id_from(label: str) -> str:

@@ -33,8 +33,12 @@ SCALE = re.compile(
     re.IGNORECASE,
 )
 SCALES = {"thousand": 1_000, "million": 1_000_000, "lakh": 100_000, "crore": 10_000_000}
-TIME_HEAD = re.compile(r"\b(?P<unit>hours?|business days?|working days?|days?|weeks?|months?|years?|minutes?)\b", re.IGNORECASE)
-_sign = re.compile(rf"(?:{'|'.join(re.escape(s) for s in sorted(SIGNS, key=len, reverse=True))}|\b(?:{'|'.join(CODES)})\b)")
+TIME_HEAD = re.compile(
+    r"\b(?P<unit>hours?|business days?|working days?|days?|weeks?|months?|years?|minutes?)\b", re.IGNORECASE
+)
+_sign = re.compile(
+    rf"(?:{'|'.join(re.escape(s) for s in sorted(SIGNS, key=len, reverse=True))}|\b(?:{'|'.join(CODES)})\b)"
+)
 _person = re.compile(
     r"(?:(?:Mr|Mrs|Ms|Miss|Dr|Prof(?:essor)?|Sir|Dame|Lord|Lady|Hon)\.?\s+)?(?:[A-Z][a-zà-ÿ]+(?:[-’'][A-Z][a-zà-ÿ]+)*|[A-Z]\.)(?:\s+(?:(?:de|van|von|der|den|la|le|du|O[’']|Mac|Mc)\s*)?[A-Z][\wà-ÿ]*(?:[-’'][A-Z]?[\wà-ÿ]+)*){1,3}"
 )
@@ -72,10 +76,14 @@ class LineValues:
         if figure is None or (YEAR.fullmatch(line.values.of(self.text).strip()) and figure[0] < 2100):
             return []
         head, caption = self._heads(line)
-        if re.search(r"%|per\s?cent|\b(?:months?|days|hours|weeks|years?|no\.?|number|quantity|qty|page|note)\b", head, re.IGNORECASE) and not _sign.search(head):
+        if re.search(
+            r"%|per\s?cent|\b(?:months?|days|hours|weeks|years?|no\.?|number|quantity|qty|page|note)\b",
+            head,
+            re.IGNORECASE,
+        ) and not _sign.search(head):
             return []
         sign = _sign.search(head) or _sign.search(caption)
-        currency = (SIGNS.get(sign.group()) or sign.group()) if sign else self._usual_currency
+        currency = (SIGNS.get(sign.group()) or sign.group()) if sign else self.usual_currency
         if currency is None:
             return []
         scale = SCALE.search(head) or SCALE.search(caption)
@@ -118,11 +126,15 @@ class LineValues:
             before = self.text[max(line.values.start, count.span.start - 24) : count.span.start]
             after = self.text[count.span.end : count.span.end + 3]
             words = count.span.of(self.text)
-            if REFERENCE.search(before) or re.match(r"[./:-]\d|\w|\)", after.strip(" ")[:2] if after[:1] != " " else ""):
+            if REFERENCE.search(before) or re.match(
+                r"[./:-]\d|\w|\)", after.strip(" ")[:2] if after[:1] != " " else ""
+            ):
                 continue
             if YEAR.fullmatch(words) or (block.number and count.span.start < block.span.start + len(block.number) + 1):
                 continue
-            if words.lower() in ("one", "a") and not re.match(r"\s+\(1\)", self.text[count.span.end : count.span.end + 5]):
+            if words.lower() in ("one", "a") and not re.match(
+                r"\s+\(1\)", self.text[count.span.end : count.span.end + 5]
+            ):
                 continue
             found.append(count)
         return sorted(found, key=lambda f: f.span)
@@ -135,7 +147,11 @@ class LineValues:
             out.append(Found(found.value, _moved(found.span, line.values.start)))
         for m in _person.finditer(words):
             span = _moved(Span(*m.span()), line.values.start)
-            if not _not_names.search(m.group()) and self._is_name(m.group()) and not any(o.span.overlaps(span) for o in out):
+            if (
+                not _not_names.search(m.group())
+                and self._is_name(m.group())
+                and not any(o.span.overlaps(span) for o in out)
+            ):
                 out.append(Found(Party(m.group()), span))
         for role, name in self.roles.items():
             for m in re.finditer(rf"\b{re.escape(role)}\b(?!['’]s)", words):
@@ -188,9 +204,11 @@ class LineValues:
         return self.text[max(0, table.span.start - 160) : table.span.start] + " " + corner_words
 
     @cached_property
-    def _usual_currency(self) -> str | None:
+    def usual_currency(self) -> str | None:
         """The currency of nearly all the document's sums."""
-        count = Counter(f.value.currency for f in self.passages.values("money") if isinstance(f.value, Money) and f.value.currency)
+        count = Counter(
+            f.value.currency for f in self.passages.values("money") if isinstance(f.value, Money) and f.value.currency
+        )
         if not count:
             return None
         top, times = count.most_common(1)[0]
@@ -203,4 +221,11 @@ def _moved(span: Span, by: int) -> Span:
 
 def of_type(value: object) -> str:
     """The name of a value's type, as sheets write it."""
-    return {DateValue: "date", Money: "money", Percent: "percent", Quantity: "number", Duration: "duration", Party: "party"}.get(type(value), "text")
+    return {
+        DateValue: "date",
+        Money: "money",
+        Percent: "percent",
+        Quantity: "number",
+        Duration: "duration",
+        Party: "party",
+    }.get(type(value), "text")

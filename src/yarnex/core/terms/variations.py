@@ -40,7 +40,10 @@ REWORDS = tuple(
 PLACE = re.compile(r"\b(?:sections?|clauses?|paragraphs?|conditions?|articles?)\s+(\d[\d.]*\d|\d)", re.IGNORECASE)
 
 
-CASE = re.compile(r"\b(?:if|where|unless|in respect of|in the case of|in relation to|for the (?:first|second|last|purposes?)|in the (?:first|second|last)|during|only|until)\b", re.IGNORECASE)
+CASE = re.compile(
+    r"\b(?:if|where|unless|in respect of|in the case of|in relation to|for the (?:first|second|last|purposes?)|in the (?:first|second|last)|during|only|until)\b",
+    re.IGNORECASE,
+)
 
 
 def _rewordings(passages: Passages) -> list[tuple[str, str, tuple[str, ...], Span]]:
@@ -63,7 +66,11 @@ def _rewordings(passages: Passages) -> list[tuple[str, str, tuple[str, ...], Spa
 
 def reworded(old: Finding, amendment: Passages, name: str) -> Finding:
     """The finding with the words that a passage puts in place of those it was taken from, in the clause that it names."""
-    if not old.usable or old.state == "amended" or old.term.type not in ("duration", "percent", "money", "number", "date", "text"):
+    if (
+        not old.usable
+        or old.state == "amended"
+        or old.term.type not in ("duration", "percent", "money", "number", "date", "text")
+    ):
         return old
     place = old.cites[0].section
     for before, after, clauses, at in _rewordings(amendment):
@@ -79,7 +86,11 @@ def reworded(old: Finding, amendment: Passages, name: str) -> Finding:
         whole = sentence.span.of(amendment.text) if sentence is not None else ""
         if CASE.search(whole):  # it changes one case: the rule stays, and the exception is told with it
             told = f"but {quoted(after)} in a special case: {quoted(whole, 200)} ({said})"
-            return replace(old, cites=(*old.cites, Cite(amendment.document, sentence.span if sentence else at)), working=(*old.working, told))
+            return replace(
+                old,
+                cites=(*old.cites, Cite(amendment.document, sentence.span if sentence else at)),
+                working=(*old.working, told),
+            )
         return replace(
             old, state="amended", value=_parsed_again(old, text), text=text, cites=(cite, *old.cites), confidence=min(old.confidence, 0.9),
             working=(f"{said}: {quoted(before)} becomes {quoted(after)}; before: {quoted(old.text)}",),
@@ -114,10 +125,14 @@ def long_sentences(passages: Passages) -> list[Span]:
     return [b.span for _, b in passages.blocks if b.kind not in ("table", "heading")]
 
 
-
-
-LATER_PART = re.compile(r"\b(?:variation|varied|amend\w*|revised|addend\w*|supplement\w*|endorsement|change[sd]?|letter|new terms|increase)\b", re.IGNORECASE)
-FROM = re.compile(r"\b(?:with effect from|effect(?:ive)?(?: from| on)?|appl(?:y|ies) from|as from|from|on and after)\s+(?:and including\s+)?\Z", re.IGNORECASE)
+LATER_PART = re.compile(
+    r"\b(?:variation|varied|amend\w*|revised|addend\w*|supplement\w*|endorsement|change[sd]?|letter|new terms|increase)\b",
+    re.IGNORECASE,
+)
+FROM = re.compile(
+    r"\b(?:with effect from|effect(?:ive)?(?: from| on)?|appl(?:y|ies) from|as from|from|on and after)\s+(?:and including\s+)?\Z",
+    re.IGNORECASE,
+)
 
 
 def applies_from(passages: Passages, span: Span) -> date | None:
@@ -135,9 +150,10 @@ def applies_from(passages: Passages, span: Span) -> date | None:
     if not LATER_PART.search(headings):
         return None
     start = document.sections[block.section].span.start if block is not None and block.section >= 0 else 0
-    for day in passages.values_in("date", Span(start, span.start)):
-        if FROM.search(passages.text[max(start, day.span.start - 40) : day.span.start]) and isinstance(day.value, DateValue):
-            return day.value.day
+    for found_day in passages.values_in("date", Span(start, span.start)):
+        before = passages.text[max(start, found_day.span.start - 40) : found_day.span.start]
+        if FROM.search(before) and isinstance(found_day.value, DateValue):
+            return found_day.value.day
     return None
 
 

@@ -157,7 +157,11 @@ def _party_by_cue(
     line = Line(span, span, "sentence", sentence.block)
     for found in values.parties(line):
         lead = cue.before.search(text[span.start : found.span.start])
-        if lead and cue.after.match(text[found.span.end : span.end]) and not _excluded(term, text, span, span.start + lead.start(), found.span):
+        if (
+            lead
+            and cue.after.match(text[found.span.end : span.end])
+            and not _excluded(term, text, span, span.start + lead.start(), found.span)
+        ):
             yield candidate(passages, term, found, weight, "cue", why)
             return
 

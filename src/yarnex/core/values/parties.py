@@ -20,7 +20,9 @@ _role = re.compile(
     r"\(\s*(?:(?:hereinafter|herein|hereafter|collectively|individually|together|each|as|called|referred\s+to|known|in\s+this\s+\w+|,|the|a|an|or|with|its|successors|and|assigns)\s+)*"
     r"[\"“”'‘](?:the\s+)?(?P<role>[A-Z][A-Za-z’' -]{2,40}?)[\"”’']",
 )
-_bare_role = re.compile(r"\(\s*(?:the|each\s+an?|together,?\s+the)\s+(?P<role>[A-Z][a-z]{2,20}(?:\s[A-Z][a-z]{2,20})?)\s*\)")
+_bare_role = re.compile(
+    r"\(\s*(?:the|each\s+an?|together,?\s+the)\s+(?P<role>[A-Z][a-z]{2,20}(?:\s[A-Z][a-z]{2,20})?)\s*\)"
+)
 _start = re.compile(
     r"(?:\b(?:between|amongst|among|by\s+and\s+between|by|and|is\s+made|BETWEEN|AND|PARTIES)\b\s*:?\s*|\A|[\n\t;]\s*|\(\d\)\s*|\A\d\.\s*)"
 )

@@ -78,7 +78,9 @@ UNITS = {
     "spaces": r"(?:\w+\s+){0,3}?(?:parking\s+|car\s+|van\s+|lorry\s+)?(?:spaces|bays|stalls)",
 }
 _form = re.compile(
-    rf"(?P<minus>(?:\bminus\s|(?<!\w)[-−–])\s?)?(?P<number>{BOTH})(?:\s?|-)(?:" + "|".join(f"(?P<u{i}>{p})(?!\\w)" for i, p in enumerate(UNITS.values())) + ")",
+    rf"(?P<minus>(?:\bminus\s|(?<!\w)[-−–])\s?)?(?P<number>{BOTH})(?:\s?|-)(?:"
+    + "|".join(f"(?P<u{i}>{p})(?!\\w)" for i, p in enumerate(UNITS.values()))
+    + ")",
     re.IGNORECASE,
 )
 _names = list(UNITS)
@@ -98,7 +100,7 @@ def find_quantities(text: str) -> Iterator[Found[Quantity]]:
             continue
         value, reading = read_number(m["number"])
         if value is not None:
-            below = bool(m["minus"]) and _names[place] in ("°C", "°F") or (m["minus"] or "").strip() == "minus"
+            below = (bool(m["minus"]) and _names[place] in ("°C", "°F")) or (m["minus"] or "").strip() == "minus"
             start = m.start() if below else m.start("number")
             found.append(Found(Quantity(-value if below else value, _names[place]), Span(start, m.end()), reading))
     for m in _ratio.finditer(text):

@@ -1,0 +1,279 @@
+"""Filled sheets -> a workbook: terms x documents with typed cells, the quotes beside them, schedules, and what was not found.
+
+In: abstracts or a comparison's abstracts. Out: the bytes of an .xlsx file (Office Open XML, ECMA-376); the same input
+gives the same bytes.
+"""
+
+from __future__ import annotations
+
+import io
+from collections.abc import Sequence
+from datetime import datetime
+from decimal import Decimal
+from pathlib import PurePosixPath
+from typing import Any
+from urllib.parse import quote as url_quote
+
+from yarnex._version import __version__
+from yarnex.core.document import Cite
+from yarnex.core.errors import UnreadableError
+from yarnex.core.terms import Abstract, Finding
+from yarnex.core.terms.identity import document_date, identify
+from yarnex.core.values import DateValue, Duration, Money, Percent, Quantity, Schedule
+from yarnex.output.wording import STATE_WORDS, one_line, own_words, said, to_check
+
+MOST_CHARACTERS = 32_000  # a cell holds 32,767
+MADE = datetime(2000, 1, 1)
+CURRENCY_FORM = "[$%s] #,##0.00"
+
+
+class _Forms:
+    """Cell formats, made when first used."""
+
+    def __init__(self, book: Any) -> None:
+        self.book = book
+        self.made: dict[tuple[tuple[str, Any], ...], Any] = {}
+
+    def get(self, **given: Any) -> Any:
+        key = tuple(sorted({"valign": "top", "text_wrap": True, **given}.items()))
+        if key not in self.made:
+            self.made[key] = self.book.add_format(dict(key))
+        return self.made[key]
+
+
+def abstract_workbook(abstracts: Sequence[Abstract], unread: Sequence[UnreadableError], folder: str = "") -> bytes:
+    """The workbook of filled sheets.
+
+    folder: the folder of the workbook, so that links to the documents are relative to it.
+    """
+    import xlsxwriter
+
+    buffer = io.BytesIO()
+    book = xlsxwriter.Workbook(
+        buffer,
+        {
+            "in_memory": True,
+            "default_date_format": "yyyy-mm-dd",
+            "strings_to_formulas": False,
+            "strings_to_urls": False,
+        },
+    )
+    book.set_properties({"title": "Abstract", "created": MADE})
+    forms = _Forms(book)
+    _terms(book, forms, abstracts, folder)
+    _schedules(book, forms, abstracts, folder)
+    _missing(book, forms, abstracts, folder)
+    _made(book, forms, abstracts, unread)
+    book.close()
+    return buffer.getvalue()
+
+
+def _rows(abstracts: Sequence[Abstract]) -> list[tuple[str, str, str]]:
+    """Id, group and label of each term that any document has a finding for, in the order of the sheets."""
+    out: dict[str, tuple[str, str, str]] = {}
+    for item in abstracts:
+        for finding in item.findings:
+            if finding.found:
+                out.setdefault(finding.term.id, (finding.term.id, finding.term.group, finding.term.label))
+    order = {t.id: i for a in abstracts for i, t in enumerate(f.term for f in a.findings)}
+    return sorted(out.values(), key=lambda r: (r[0].startswith("other_"), order[r[0]]))
+
+
+def _terms(book: Any, forms: _Forms, abstracts: Sequence[Abstract], folder: str) -> None:
+    sheet = book.add_worksheet("Terms")
+    head, group_form = forms.get(bold=True, bg_color="#E4E8EE", bottom=1), forms.get(italic=True, font_color="#555555")
+    sheet.write_row(0, 0, ["Group", "Term"], head)
+    for place, item in enumerate(abstracts):
+        column = 2 + 4 * place
+        sheet.write(0, column, item.document.path, head)
+        sheet.write_row(0, column + 1, ["State", "Page", "Words of the document"], head)
+        sheet.set_column(column, column, 26)
+        sheet.set_column(column + 1, column + 2, 10)
+        sheet.set_column(column + 3, column + 3, 60)
+    sheet.set_column(0, 0, 20)
+    sheet.set_column(1, 1, 30)
+    for row, (name, group, label) in enumerate(_rows(abstracts), start=1):
+        sheet.write_string(row, 0, group, group_form)
+        sheet.write_string(row, 1, label, forms.get(bold=True))
+        for place, item in enumerate(abstracts):
+            finding = item.finding(name)
+            if finding is not None and finding.found:
+                _cell(sheet, forms, row, 2 + 4 * place, finding, folder)
+    sheet.freeze_panes(1, 2)
+    sheet.autofilter(0, 0, max(1, len(_rows(abstracts))), 1 + 4 * len(abstracts))
+    sheet.set_landscape()
+    sheet.repeat_rows(0)
+    sheet.fit_to_pages(1, 0)
+
+
+def _cell(sheet: Any, forms: _Forms, row: int, column: int, finding: Finding, folder: str) -> None:
+    """The value as a real date or number, its state, its page as a link, and the words."""
+    mark = {"bg_color": "#FFF3CD"} if to_check(finding) or finding.state == "conflicting" else {}
+    value = finding.value if finding.usable else None
+    if isinstance(value, DateValue):
+        sheet.write_datetime(
+            row,
+            column,
+            datetime(value.day.year, value.day.month, value.day.day),
+            forms.get(num_format="yyyy-mm-dd", align="left", **mark),
+        )
+    elif isinstance(value, Money) and not value.per:
+        form = CURRENCY_FORM % value.currency if value.currency else "#,##0.00"
+        sheet.write_number(row, column, _number(value.amount), forms.get(num_format=form, align="left", **mark))
+    elif isinstance(value, Money):
+        form = (
+            (CURRENCY_FORM % value.currency if value.currency else "#,##0.00") + f'" per {value.per.replace("_", " ")}"'
+            if value.per
+            else ""
+        )
+        sheet.write_number(row, column, _number(value.amount), forms.get(num_format=form, align="left", **mark))
+    elif isinstance(value, Percent):
+        sheet.write_number(
+            row, column, _number(value.value / 100), forms.get(num_format="0.00##%", align="left", **mark)
+        )
+    elif isinstance(value, Quantity | Duration):
+        unit = (value.unit or "").replace("_", " ").replace('"', "")
+        form = (
+            "General"
+            if not unit
+            else f'#,##0.###" {unit}"'
+            if value.value != value.value.to_integral_value()
+            else f'#,##0" {unit}"'
+        )
+        sheet.write_number(row, column, _number(value.value), forms.get(num_format=form, align="left", **mark))
+    else:
+        sheet.write_string(row, column, said(finding)[:MOST_CHARACTERS], forms.get(**mark))
+    words = own_words(finding)
+    notes = [*([f"Words: {words}"] if words else []), *finding.working]
+    if notes:
+        sheet.write_comment(row, column, "\n".join(notes)[:3000], {"x_scale": 2.5, "y_scale": 1.5})
+    state = STATE_WORDS[finding.state] or "stated"
+    sheet.write_string(row, column + 1, state + ("; check" if to_check(finding) else ""), forms.get(**mark))
+    if finding.cites:
+        _link(sheet, forms, row, column + 2, finding.cites[0], folder)
+        quotes = " … ".join(one_line(c.quote) for c in finding.cites)
+        sheet.write_string(row, column + 3, quotes[:MOST_CHARACTERS], forms.get(font_color="#444444"))
+
+
+def _number(value: Decimal) -> float:
+    return float(value)
+
+
+def _link(sheet: Any, forms: _Forms, row: int, column: int, cite: Cite, folder: str) -> None:
+    """The page, opening the file there; the section where the format has no pages."""
+    page = cite.pages[0]
+    shown = f"p. {page}" if page else (cite.section or cite.place or "text")[:60]
+    path = PurePosixPath(cite.target.partition("#")[0])
+    fragment = cite.target.partition("#")[2]
+    try:
+        relative = path.relative_to(folder) if folder and not path.is_absolute() else path
+    except ValueError:
+        relative = path
+    target = url_quote(relative.as_posix(), safe="/:") + (f"#{fragment}" if fragment else "")
+    if len(target) < 2000:
+        sheet.write_url(row, column, f"external:{target}", forms.get(font_color="#0B57D0", underline=1), shown)
+    else:
+        sheet.write_string(row, column, shown, forms.get())
+
+
+def _schedules(book: Any, forms: _Forms, abstracts: Sequence[Abstract], folder: str) -> None:
+    sheet = book.add_worksheet("Schedules")
+    sheet.write_row(
+        0,
+        0,
+        ["Document", "Schedule", "From", "To", "Amount", "Currency", "Per", "Page"],
+        forms.get(bold=True, bg_color="#E4E8EE", bottom=1),
+    )
+    sheet.set_column(0, 1, 32)
+    sheet.set_column(2, 7, 14)
+    row = 1
+    for item in abstracts:
+        for finding in item.findings:
+            if not isinstance(finding.value, Schedule):
+                continue
+            for step in finding.value.rows:
+                sheet.write_row(row, 0, [item.document.path, finding.term.label], forms.get())
+                for column, words in ((2, step.from_), (3, step.to)):
+                    try:
+                        sheet.write_datetime(
+                            row, column, datetime.fromisoformat(words), forms.get(num_format="yyyy-mm-dd", align="left")
+                        )
+                    except ValueError:
+                        sheet.write_string(row, column, words, forms.get())
+                sheet.write_number(row, 4, _number(step.amount.amount), forms.get(num_format="#,##0.00"))
+                sheet.write_row(
+                    row, 5, [step.amount.currency or "", (step.amount.per or "").replace("_", " ")], forms.get()
+                )
+                _link(sheet, forms, row, 7, finding.cites[0], folder)
+                row += 1
+    if row == 1:
+        sheet.write_string(1, 0, "No schedules were found.", forms.get())
+    sheet.freeze_panes(1, 0)
+
+
+def _missing(book: Any, forms: _Forms, abstracts: Sequence[Abstract], folder: str) -> None:
+    sheet = book.add_worksheet("Not found")
+    sheet.write_row(
+        0,
+        0,
+        ["Document", "Term", "State", "Where it was looked for", "Nearest mention", "Page"],
+        forms.get(bold=True, bg_color="#E4E8EE", bottom=1),
+    )
+    sheet.set_column(0, 1, 30)
+    sheet.set_column(2, 2, 12)
+    sheet.set_column(3, 4, 60)
+    row = 1
+    for item in abstracts:
+        for finding in item.findings:
+            if finding.state not in ("not_found", "blank", "redacted"):
+                continue
+            sheet.write_row(
+                row,
+                0,
+                [item.document.path, finding.term.label, STATE_WORDS[finding.state], "; ".join(finding.why)],
+                forms.get(),
+            )
+            cites = finding.near or finding.cites
+            if cites:
+                sheet.write_string(row, 4, one_line(cites[0].quote)[:MOST_CHARACTERS], forms.get(font_color="#444444"))
+                _link(sheet, forms, row, 5, cites[0], folder)
+            row += 1
+    sheet.freeze_panes(1, 0)
+
+
+def _made(book: Any, forms: _Forms, abstracts: Sequence[Abstract], unread: Sequence[UnreadableError]) -> None:
+    sheet = book.add_worksheet("How it was made")
+    sheet.set_column(0, 0, 40)
+    sheet.set_column(1, 6, 22)
+    lines = [
+        f"yarnex {__version__}", "Every quoted passage stands in the document at the page given; values marked as worked out carry their working as a note.",
+        "Cells with a coloured ground should be checked by eye first. No language model and no network were used.",
+    ]  # fmt: skip
+    for row, line in enumerate(lines):
+        sheet.write_string(row, 0, line)
+    start = len(lines) + 1
+    sheet.write_row(
+        start,
+        0,
+        ["Document", "Kind", "Title", "Date", "Sheet", "Pages read", "SHA-256"],
+        forms.get(bold=True, bg_color="#E4E8EE", bottom=1),
+    )
+    for row, item in enumerate(abstracts, start=start + 1):
+        document, identity = item.document, identify(item.document)
+        pages = f"{document.pages_read} of {len(document.pages)}" if document.pages else "all"
+        sheet.write_row(
+            row,
+            0,
+            [
+                document.path,
+                identity.label,
+                identity.title_text,
+                document_date(document),
+                item.sheet.name,
+                pages,
+                document.sha256,
+            ],
+            forms.get(),
+        )
+    for row, error in enumerate(unread, start=start + 1 + len(abstracts)):
+        sheet.write_row(row, 0, [error.where, "not read", error.what], forms.get())

@@ -9,7 +9,7 @@ from pathlib import Path
 import pytest
 
 from yarnex.core.reading import read_document
-from yarnex.demo import copy_documents
+from yarnex.demo import CONTRACTS, copy_documents
 
 ROOT = Path(__file__).parent.parent
 
@@ -31,4 +31,5 @@ def test_the_shipped_documents_are_those_that_the_sources_make(builder, tmp_path
     monkeypatch.setattr(builder, "TARGET", tmp_path / "built")
     builder.main()
     copy_documents(tmp_path / "shipped")
+    copy_documents(tmp_path / "shipped", CONTRACTS)
     assert texts(tmp_path / "built") == texts(tmp_path / "shipped")

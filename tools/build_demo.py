@@ -557,6 +557,8 @@ def main() -> None:
         ("northbridge-yard.pdf", northbridge_yard()),
         ("fellgate-park.docx", word("fellgate-park", automatic=True)),
         ("canal-works-amendment.docx", word("canal-works-amendment", automatic=False)),
+        ("aire-facility.docx", word("aire-facility", automatic=True)),
+        ("fleece-supply.docx", word("fleece-supply", automatic=False)),
     ):
         (TARGET / name).write_bytes(data)
         print(f"{name}: {len(data):,} bytes")

@@ -217,6 +217,7 @@ def test_json_numbers_hold_the_exact_decimal(filled):
         "cites",
         "working",
         "near",
+        "check",
     }
 
 

@@ -22,24 +22,26 @@ def demo(
 
     Copies the demo documents into a folder and runs the example of the README on them, saying each command.
 
-    Brackenfold Mills, a wool spinner, chooses new premises: three leases and an amendment, all made up.
+    Brackenfold Mills, a wool spinner, chooses new premises: three leases and an amendment, a loan and a supply agreement, all made up.
 
     Example: yarnex demo yarnex-demo
     """
     with shown_to_user():
         from yarnex.cli.main import app
         from yarnex.core.errors import OutputError
-        from yarnex.demo import copy_documents
+        from yarnex.demo import CONTRACTS, copy_documents
 
-        premises = folder / "premises"
+        premises, contracts = folder / "premises", folder / "contracts"
         if folder.exists() and any(folder.iterdir()) and not force:
             raise OutputError("a folder that is not empty", where=folder.as_posix(), do="name another, or add --force")
         copy_documents(premises)
+        copy_documents(contracts, CONTRACTS)
         lease = f"{premises.as_posix()}/canal-works.pdf"
         steps = [
             ["read", premises.as_posix()],
             ["outline", lease, "--depth", "1"],
             ["abstract", lease],
+            ["abstract", contracts.as_posix(), "-o", f"{folder.as_posix()}/contracts.xlsx"],
             ["compare", premises.as_posix(), "-o", f"{folder.as_posix()}/premises.html"],
             ["flags", premises.as_posix()],
             ["brief", premises.as_posix(), "-o", f"{folder.as_posix()}/briefing.html"],
@@ -51,4 +53,6 @@ def demo(
             code = app([*step, *extra, *(["--no-color"] if no_color else [])], standalone_mode=False)
             if code:
                 raise typer.Exit(code)
-        say(f"\nThe comparison and the briefing stand in {folder.as_posix()}; open them in a browser.")
+        say(
+            f"\nThe workbook, the comparison and the briefing stand in {folder.as_posix()}; open them in a spreadsheet program and a browser."
+        )

@@ -19,6 +19,7 @@ from yarnex.core.terms.computed import shown_date
 from yarnex.core.terms.identity import document_date, identify
 from yarnex.core.terms.model import quoted
 from yarnex.core.terms.screening import Screened
+from yarnex.core.terms.sheets import GENERAL
 from yarnex.output.report import Card, Cell, Report, Section, Table, TableRow
 from yarnex.output.wording import STATE_WORDS, counted, own_words, said, to_check
 
@@ -68,11 +69,19 @@ AMENDING = ("amendment", "side_letter")  # read with the sheet of what they amen
 
 def misfits(abstracts: Sequence[Abstract]) -> tuple[str, ...]:
     """A line for every document that does not look like what its sheet is made for."""
-    return tuple(
-        f"{a.document.path}: not recognised as a {a.sheet.label.lower()}; read as one all the same, so check that this fits"
-        for a in abstracts
-        if a.sheet.kinds and not a.amends and identify(a.document).kind not in (*a.sheet.kinds, *AMENDING)
-    )
+    lines = []
+    for item in abstracts:
+        kind = identify(item.document).kind
+        if kind == "unknown" and item.sheet.name == GENERAL:
+            lines.append(
+                f"{item.document.path}: its kind was not recognised; read with the sheet for agreements in general"
+            )
+        elif item.sheet.kinds and not item.amends and kind not in (*item.sheet.kinds, *AMENDING):
+            label = item.sheet.label.lower()
+            lines.append(
+                f"{item.document.path}: not recognised as a {label}; read as one all the same, so check that this fits"
+            )
+    return tuple(lines)
 
 
 HOW = {"recognised": "recognised", "hidden": "from a hidden text layer"}

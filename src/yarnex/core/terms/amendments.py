@@ -67,9 +67,10 @@ def lay_over(abstracts: Sequence[Abstract], as_of: date | None = None) -> tuple[
 def effect_of(abstract: Abstract) -> date | None:
     """The day from which a document takes effect: what it says of that, else its own date."""
     for sentence in abstract.passages.sentences[:80]:
-        if TAKES_EFFECT.search(sentence.low):
+        said = TAKES_EFFECT.search(sentence.low)
+        if said:
             for found in abstract.passages.values_in("date", sentence.span):
-                if isinstance(found.value, DateValue):
+                if isinstance(found.value, DateValue) and found.span.start >= sentence.span.start + said.start():
                     return found.value.day
     for name in DATES:
         finding = abstract.finding(name)

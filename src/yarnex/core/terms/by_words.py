@@ -12,21 +12,37 @@ from dataclasses import dataclass, replace
 from functools import lru_cache
 
 from yarnex.core.document import Cite, Span
+from yarnex.core.document.table_paths import column_path
 from yarnex.core.phrases import says
 from yarnex.core.terms.candidates import TYPED, candidate, fits, on_one_line, shortened
 from yarnex.core.terms.lines import Line, Lines
+from yarnex.core.terms.measures import units_asked
 from yarnex.core.terms.model import Candidate, Term
 from yarnex.core.terms.passages import Passages
 from yarnex.core.terms.values_in_lines import LineValues
 from yarnex.core.terms.wording import is_others_duty
-from yarnex.core.values import Found, Text, Value
-from yarnex.core.words import STOP_WORDS, known_synonyms, tokens
+from yarnex.core.values import Found, Quantity, Text, Value
+from yarnex.core.words import STOP_WORDS, known_synonyms, stem, tokens
 
 SYNONYM = 0.75
 PHRASE = 0.85
 PART = 0.45  # one word of a phrase that means something as a whole
 HINTED = 0.25
 NAMED = 0.3  # how much a line gains whose label is just what is asked for
+UNIT_FITS, UNIT_MISFITS = 0.15, 0.4
+BOUND = re.compile(
+    r"\b(?:min|max|at least|at most|up to|not (?:more|less) than|minimum|maximum)\.?\s*(?:of\s+)?\Z", re.IGNORECASE
+)
+BOUND_STEMS = {
+    stem(w) for w in ("minimum", "maximum", "least", "most", "required", "requirement", "limit", "cap", "floor")
+}
+WANTED_HEAD = re.compile(
+    r"\b(?:requirement|required|wanted|specified|target|limit|budget|previous|prior)\b", re.IGNORECASE
+)
+OTHERWISE = re.compile(
+    r"\b(?:longer|extended|extension|optional|option|extra|previous|previously|former|formerly|original|originally|earlier|instead)\b",
+    re.IGNORECASE,
+)
 LOOKED_AT = 40  # lines whose values are weighed
 
 
@@ -165,6 +181,8 @@ class Matcher:
         self, line: Line, inside: list[Found[Value]], ideas: Sequence[Idea], weights: Sequence[float], total: float
     ) -> Hit:
         best: Hit | None = None
+        wanted = units_asked(w for idea in ideas for w in idea.name)
+        asked = {w for idea in ideas for way, _ in idea.ways for w in way}
         for found in inside:
             score = covered = 0.0
             missing = []
@@ -178,11 +196,32 @@ class Matcher:
                 covered += weight * plain
                 if plain < 0.3:
                     missing.append(" ".join(idea.name))
-            hit = Hit(line, found, score / total, covered / total, tuple(missing))
+            fit = self._fit(line, found, wanted, asked)
+            hit = Hit(line, found, score / total + fit, covered / total, tuple(missing))
             if best is None or hit.score > best.score + 1e-9:
                 best = hit
         assert best is not None
         return best
+
+    def _fit(self, line: Line, found: Found[Value], wanted: frozenset[str], asked: set[str]) -> float:
+        """What the value's unit, and the words right around it, say for it (above 0) or against it."""
+        out = 0.0
+        if wanted and isinstance(found.value, Quantity):
+            out += UNIT_FITS if found.value.unit in wanted else -UNIT_MISFITS
+        text = self.lines.text
+        before = text[max(line.values.start, found.span.start - 24) : found.span.start]
+        if BOUND.search(before) and not asked & BOUND_STEMS:
+            out -= 0.06
+        if line.kind == "cell" and WANTED_HEAD.search(self._head(line)) and not asked & BOUND_STEMS:
+            out -= 0.12
+        around = text[max(line.span.start, found.span.start - 60) : min(line.span.end, found.span.end + 40)]
+        if any(m.group().lower() for m in OTHERWISE.finditer(around) if stem(m.group()) not in asked):
+            out -= 0.1
+        return out
+
+    def _head(self, line: Line) -> str:
+        found = self.passages.document.cell_at(line.values)
+        return " ".join(column_path(*found, self.lines.text)) if found is not None else ""
 
     def _way(self, line: Line, way: tuple[str, ...], value: Span) -> tuple[float, float]:
         """How well a line names these stems, and how close to the value (1 close by, less the farther away)."""
@@ -217,6 +256,7 @@ class Matcher:
 # ------------------------------------------------------------------ as a finder of terms
 FULL = 0.72  # share of what is asked for that a line must name
 GUIDED = 0.75  # what a line must score for a term that has wording of its own to go by
+FULL_OWN = 0.55  # the same, for a term that an analyst gave only a label
 SEEN = {"sentence", "cell", "named"}
 
 
@@ -243,7 +283,12 @@ def from_plain_words(term: Term, passages: Passages) -> Iterator[Candidate]:
         if len(ideas) < 2 and not (ideas and len(ideas[0].name) > 1) and words == term.label and term.names:
             continue  # a label of one word says too little; its names say more
         for hit in matcher.ranked(ideas, values, limit=3, hint=ideas_of(term.hint) if term.hint else ()):
-            if hit.coverage < FULL or hit.line.kind not in SEEN or (guided and hit.score < GUIDED):
+            if (
+                hit.coverage < (FULL if guided or term.names else FULL_OWN)
+                or hit.line.kind not in SEEN
+                or len(hit.missing) > len(ideas) // 3
+                or (guided and hit.score < GUIDED)
+            ):
                 continue
             if hit.found is not None and not fits(term, hit.found.value):
                 continue
@@ -253,7 +298,7 @@ def from_plain_words(term: Term, passages: Passages) -> Iterator[Candidate]:
                 continue
             if term.requires and not says(term.requires, hit.line.span.of(passages.text)):
                 continue
-            weight = 0.45 + 0.28 * min(1.0, hit.score)
+            weight = 0.45 + 0.21 * min(1.3, hit.score)
             why = f"the words for {words!r} stand there"
             if hit.found is not None:
                 yield candidate(passages, term, hit.found, weight, "words", why)

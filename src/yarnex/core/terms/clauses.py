@@ -8,6 +8,7 @@ from collections.abc import Iterator
 from yarnex.core.document import Cite, Span
 from yarnex.core.phrases import says
 from yarnex.core.terms.candidates import is_named, on_one_line, shortened, without_number
+from yarnex.core.terms.identity import identify
 from yarnex.core.terms.model import Candidate, Term
 from yarnex.core.terms.passages import Passages, plain_label
 from yarnex.core.terms.wording import is_others_duty
@@ -19,9 +20,12 @@ def from_headed_clauses(term: Term, passages: Passages) -> Iterator[Candidate]:
     if not term.headings or term.type != "text":
         return
     document, text = passages.document, passages.text
+    title = identify(document).title
     for place, block in enumerate(document.blocks):
         if not block.heading or block.kind == "furniture":
             continue
+        if title is not None and title.span.overlaps(block.span):
+            continue  # the title names the paper, not a clause of it
         heading = plain_label(block.heading)
         exact = is_named(term.headings, heading)
         if not exact and not (len(heading) < 60 and any(p.match(heading) for p in term.headings)):

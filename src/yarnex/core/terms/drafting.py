@@ -15,9 +15,11 @@ from yarnex.core.document import Document, Span
 from yarnex.core.terms.lines import Line
 from yarnex.core.terms.particulars import LINE_LABELS, SIGNING, typed_value
 from yarnex.core.terms.passages import Passages, plain_label
-from yarnex.core.terms.sheets import id_from
 from yarnex.core.terms.values_in_lines import LineValues
+from yarnex.core.words import stems_of
 
+Stems = frozenset[str]
+ALIKE = 0.5  # share of the words of two labels that both have
 MOST_TERMS = 60
 SHORT_VALUE = 200  # characters of what stands opposite a label
 HEADING_WORDS = 7
@@ -42,15 +44,16 @@ class Proposed:
 
 def propose(documents: Sequence[Document], share: float = 0.5) -> list[Proposed]:
     """Terms that at least `share` of the documents state; with one or two documents, all that any states."""
-    found: dict[str, Proposed] = {}
+    found: dict[Stems, Proposed] = {}
     for document in documents:
         passages = Passages(document)
         for label, source, value in _stated(passages):
-            key = " ".join(id_from(label).split("_"))
+            kind = _type_of(value, source, passages)
+            key = _alike(label, kind, source, found)
             item = found.setdefault(key, Proposed(label, source, value.start / max(1, len(document.text))))
             item.documents.add(document.path)
             item.variants[label] += 1
-            item.types[_type_of(value, source, passages)] += 1
+            item.types[kind] += 1
             item.example = item.example or " ".join(value.of(document.text).split())[:80]
     needed = max(1, round(share * len(documents))) if len(documents) > 2 else 1
     kept = [p for p in found.values() if len(p.documents) >= needed]
@@ -58,6 +61,19 @@ def propose(documents: Sequence[Document], share: float = 0.5) -> list[Proposed]
         key=lambda p: (-len(p.documents), {"label": 0, "definition": 1, "column": 1, "heading": 2}[p.source], p.place)
     )
     return sorted(kept[:MOST_TERMS], key=lambda p: (p.source == "heading", round(p.place, 2), p.label))
+
+
+def _alike(label: str, kind: str, source: str, found: dict[Stems, Proposed]) -> Stems:
+    """The key of a label met before that says the same in nearly the same words, for a value of the same type."""
+    stems = frozenset(stems_of(label)) or frozenset((label.lower(),))
+    if stems in found:
+        return stems
+    best, most = stems, ALIKE
+    for key, item in found.items():
+        share = len(stems & key) / len(stems | key)
+        if share >= most and item.types[kind] and (item.source == "heading") == (source == "heading"):
+            best, most = key, share
+    return best
 
 
 def _stated(passages: Passages) -> Iterator[tuple[str, str, Span]]:

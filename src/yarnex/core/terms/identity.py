@@ -112,7 +112,7 @@ def identify(document: Document) -> Identity:
             found = [m.group() for phrase in kind.titles if phrase.may_stand_in(low) and (m := phrase.search(where))]
             if found:  # the kind named in most words is the narrowest
                 words = max(found, key=len)
-                score = weight + min(len(words), 60) / 100 - (kind.name in GENERAL)
+                score = weight + min(len(words), 60) / 100 - (kind.name in GENERAL) + 0.6 * (kind.name == "amendment")
                 why.append(f"{said} {words!r}")
                 break
         hits = [m.group() for phrase in kind.words if phrase.may_stand_in(small) and (m := phrase.search(small))]

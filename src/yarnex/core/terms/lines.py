@@ -6,6 +6,7 @@ the lead-in of a list, row and column labels, the sentence before), which count 
 
 from __future__ import annotations
 
+import re
 from dataclasses import dataclass, field
 from functools import cached_property
 from math import log
@@ -15,6 +16,7 @@ from yarnex.core.document.table_paths import column_path, is_group, row_path
 from yarnex.core.terms.passages import Passages
 from yarnex.core.words import stems_of, tokens
 
+LABEL_FIRST = re.compile(r"\s*(?P<label>[A-Z][\w'’/ -]{1,40}?):\s+(?=\S)")
 LABEL, HEADING, LEAD_IN, BEFORE, CAPTION, BESIDE = 0.95, 0.55, 0.7, 0.35, 0.5, 0.4
 
 
@@ -90,6 +92,10 @@ class Lines:
         for token in tokens(span.of(self.text)):
             line.own.setdefault(token.stem, []).append(span.start + token.start)
             line.size += 1
+        opening = LABEL_FIRST.match(span.of(self.text))
+        if opening and line.size > len(opening["label"].split()):
+            line.label = opening["label"]
+            line.names = stems_of(opening["label"])
         line.near(self._headings(block), HEADING)
         if block.heading:
             line.near(stems_of(block.heading), HEADING + 0.1)

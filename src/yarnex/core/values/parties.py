@@ -26,6 +26,7 @@ _bare_role = re.compile(
 _start = re.compile(
     r"(?:\b(?:between|amongst|among|by\s+and\s+between|by|and|is\s+made|BETWEEN|AND|PARTIES)\b\s*:?\s*|\A|[\n\t;]\s*|\(\d\)\s*|\A\d\.\s*)"
 )
+_numbered = re.compile(r"\s*(?:and\s+)?\(?\d{1,2}[.)]\s*", re.IGNORECASE)
 _stop = re.compile(
     rf"(?:,\s+(?!(?:{FORMS})(?!\w))|;|\s+\((?!(?:[A-Z]{{2,4}}|[A-Z][a-z]+)\)[,\s])|\s+(?:of|whose|having|a company|acting|incorporated|registered|with|as|c/o|at)\s|\s+[–—-]\s|\Z)"
 )
@@ -82,6 +83,9 @@ def _name_in(clause: str) -> tuple[int, str] | None:
 
     A name stands after "between", "and", a number or a line end; one with a legal form is taken before any other.
     """
+    numbered = _numbered.match(clause)
+    if numbered and (whole := _organisation.match(clause, numbered.end())):
+        return numbered.end(), whole.group().rstrip(",")
     starts = [m.end() for m in _start.finditer(clause)]
     for begin in reversed(starts):
         m = _organisation.match(clause, begin)

@@ -1,0 +1,40 @@
+"""What a number measures: the units in which a weight, a flow or a noise is given, so that 7 m is no noise."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+
+from yarnex.core.words import stem
+
+# Words for what is measured, and the units of `core.values.quantities` in which it is given.
+MEASURES: tuple[tuple[str, str], ...] = (
+    ("weight mass weigh heavy load payload", "kg t tonnes lb g mg oz"),
+    ("noise sound loud decibel", "dB(A)"),
+    ("flow throughput discharge", "m3/h m3/s l/s l/min l/h megalitres/day US_gpm"),
+    ("consumption fuel", "l/h litres gallons l/min kWh"),
+    ("power output rating", "kW MW hp kVA"),
+    ("voltage", "volts"),
+    ("pressure", "bar kPa psi"),
+    ("head lift", "m ft bar kPa psi"),
+    ("temperature cold warm hot heat", "°C °F"),
+    ("speed velocity wind", "km/h mph m/s knots rpm"),
+    ("distance radius far length long width wide height high depth deep thickness diameter", "m km miles mm cm ft"),
+    ("area size floorspace large big floor", "sq_m sq_ft sq_yd ha acre"),
+    ("volume capacity", "cu_m litres ml gallons megalitres"),
+    ("energy", "kWh MWh"),
+    ("storage memory", "TB GB MB"),
+    ("ratio cover leverage gearing multiple", "times"),
+)  # fmt: skip
+_by_word = {
+    stem(word): frozenset(u.replace("_gpm", " gpm") for u in units.split())
+    for words, units in MEASURES
+    for word in words.split()
+}
+
+
+def units_asked(stems: Iterable[str]) -> frozenset[str]:
+    """The units that answer what some words ask for; none where they measure nothing that is known."""
+    out: frozenset[str] = frozenset()
+    for word in stems:
+        out |= _by_word.get(word, frozenset())
+    return out

@@ -353,7 +353,7 @@ def sheets_report(sheets: Sequence[Sheet]) -> Report:
     return Report(
         "Sheets",
         f"{counted(len(sheets), 'sheet')} ship",
-        (Section("", table=Table(("Name", "For", "Kinds of document", "Terms"), tuple(rows), (4, 6, 12, 2))),),
+        (Section("", table=Table(("Name", "For", "Kinds of document", "Terms"), tuple(rows), (6, 6, 11, 2))),),
     )
 
 

@@ -12,7 +12,7 @@ from yarnex.core.terms.identity import identify
 from yarnex.core.terms.model import Candidate, Term
 from yarnex.core.terms.passages import Passages, plain_label
 from yarnex.core.terms.wording import is_others_duty
-from yarnex.core.values import Text
+from yarnex.core.values import ListOf, Text
 
 
 def from_headed_clauses(term: Term, passages: Passages) -> Iterator[Candidate]:
@@ -73,3 +73,57 @@ def _clause_text(passages: Passages, place: int) -> Span | None:
         end = after.span.end
         following += 1
     return Span(start, end) if end > start else None
+
+
+MOST_ITEMS = 80
+ITEM_LENGTH = 220  # characters of an item that is shown
+
+
+def from_headed_lists(term: Term, passages: Passages) -> Iterator[Candidate]:
+    """List terms: every item under a heading that names the term: list items, sub-headings, or rows of a table."""
+    if not term.headings or term.type != "list" or term.items != "text":
+        return
+    document, text = passages.document, passages.text
+    for place, block in enumerate(document.blocks):
+        heading = plain_label(block.heading) if block.heading else ""
+        if not heading or block.kind == "furniture" or not is_named(term.headings, heading):
+            continue
+        items, end = _items_under(passages, place)
+        if len(items) < 2:
+            continue
+        spans = [without_number(passages, s) for s in items[:MOST_ITEMS]]
+        words = tuple(on_one_line(Span(s.start, min(s.end, s.start + ITEM_LENGTH)).of(text)) for s in spans)
+        quote = Cite(document, Span(spans[0].start, min(end, spans[0].start + 480)))
+        inside = Cite(document, Span(spans[0].start, spans[-1].end))
+        why = f"{len(items)} items under the heading {heading!r}"
+        yield Candidate("stated", ListOf(words), inside, quote, 0.84, "heading", why)
+
+
+def _items_under(passages: Passages, place: int) -> tuple[list[Span], int]:
+    """The items of the section that a heading opens, and where it ends."""
+    document, text = passages.document, passages.text
+    level = document.blocks[place].level
+    items: list[Span] = []
+    headed: list[tuple[int, Span]] = []
+    rows: list[Span] = []
+    end = document.blocks[place].span.end
+    for block in document.blocks[place + 1 :]:
+        if block.kind == "furniture":
+            continue
+        if block.kind == "heading" and block.level <= level:
+            break
+        end = block.span.end
+        if block.kind == "heading":
+            headed.append((block.level, block.span))
+        elif block.kind == "table":
+            table = document.tables[block.table]
+            for row in range(table.header_rows, table.rows):
+                cells = [c for c in table.row_cells(row) if c.span.end > c.span.start]
+                if cells and re.search(r"[A-Za-z]{3}", cells[0].span.of(text)):
+                    rows.append(cells[0].span)
+                elif len(cells) > 1:
+                    rows.append(cells[1].span)
+        elif block.kind == "item" or block.number:
+            items.append(block.span)
+    top = min((depth for depth, _ in headed), default=0)
+    return (items or rows or [s for depth, s in headed if depth == top]), end

@@ -9,7 +9,7 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator
 
 from yarnex.core.terms.by_words import from_plain_words
-from yarnex.core.terms.clauses import from_headed_clauses
+from yarnex.core.terms.clauses import from_headed_clauses, from_headed_lists
 from yarnex.core.terms.labels import from_definitions, from_labels, from_roles, from_schedules, from_table_cells
 from yarnex.core.terms.model import Candidate, Term
 from yarnex.core.terms.passages import Passages
@@ -25,5 +25,6 @@ FINDERS: tuple[Finder, ...] = (
     from_cues,
     from_answers,
     from_headed_clauses,
+    from_headed_lists,
     from_plain_words,
 )

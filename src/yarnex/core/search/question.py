@@ -1,0 +1,141 @@
+"""What a question asks for: the kind of answer, the words to look for, and what limits it.
+
+In: a question in plain words. Out: a `Question`. It knows nothing of any document.
+"""
+
+from __future__ import annotations
+
+import re
+from collections import Counter
+from dataclasses import dataclass, replace
+from functools import lru_cache
+
+from yarnex.core.terms.by_words import Idea, ideas_of
+from yarnex.core.terms.measures import units_asked
+from yarnex.core.terms.sheets import load_sheet, shipped_sheets
+from yarnex.core.words import stem, stems_of
+
+AUXILIARY = r"(?:does|do|did|is|are|was|were|may|can|could|must|has|have|had|will|would|should|shall|am)"
+YES_NO = re.compile(rf"\A(?:and\s+|so\s+|but\s+)?{AUXILIARY}\b", re.IGNORECASE)
+SECOND_PART = re.compile(
+    r",?\s+and,?\s+(?P<part>(?:if so,?\s+)?(?:to\s+|by\s+|for\s+|until\s+)?(?:what|how|when|who|where|which|why)\b.*)",
+    re.IGNORECASE,
+)
+UNIT_WORDS = r"(?:business\s+days?|working\s+days?|days?|weeks?|months?|years?|hours?|minutes?|quarters?)"
+# Forms of questions with the kind of answer, the first that fits counts.
+FORMS: tuple[tuple[str, tuple[str, ...]], ...] = (
+    (r"\bat\s+what\s+time\b|\A(?:and\s+)?what\s+time\b|\bat\s+what\s+hours?\b|\bwhat\s+hours\b", ("time", "text")),
+    (r"\bwhy\b|\bwhat\s+(?:reason|cause|caused)\b|\bfor\s+what\s+reason\b", ("text",)),
+    (r"\b(?:which|what)\s+(?:days|dates|sections|clauses|items|countries|names|people|companies|documents)\b|\A(?:please\s+)?list\b|\bset\s+out\b|\bwho\s+are\b|\bwhat\s+are\s+(?:all\s+)?the\b", ("list", "text")),
+    (rf"\bhow\s+many\s+{UNIT_WORDS}['’]?\s+(?:rent|salary|pay|fees?)\b", ("duration",)),
+    (rf"\bhow\s+many\s+{UNIT_WORDS}\b|\bhow\s+(?:long|soon|fast|quickly|late|early)\b|\bhow\s+much\s+(?:notice|time|warning)\b|\bwithin\s+what\s+(?:time|period)\b|\bon\s+(?:what|how\s+much)\s+notice\b|\bwhat\s+(?:\w+\s+)?notice\b|\bhow\s+often\b|\bwhat\s+(?:period|length\s+of\s+time|cure\s+period|warranty)\b", ("duration", "text")),
+    (r"\b(?:who|whom|whose)\b|\bwhich\s+(?:firm|company|bank|party|person|broker|court|insurer|auditor|supplier|organisation|authority|director|non-executive)\b|\bto\s+whom\b", ("party", "text")),
+    (r"(?:\A|,\s+)(?:and\s+|but\s+)?(?:by\s+|from\s+|since\s+|until\s+|on\s+|up\s+to\s+)?when\b|\b(?:what|which)\s+(?:\S+\s+)?(?:date|day)\b|\bwhat\s+year\s+end\b", ("date", "time", "duration", "text")),
+    (r"\bwhat\s+(?:\w+\s+){0,3}?(?:limit|cap|ceiling|deductible|excess)\b|\bwhat\s+is\s+the\s+(?:most|least|highest|lowest|largest|smallest|greatest)\b(?!\s+(?:head|flow|weight|noise))", ("money", "percent", "number", "duration", "text")),
+    (r"\bwhat\s+(?:\S+\s+){0,3}?(?:leverage|gearing|interest\s+cover|humidity|stake)\b", ("percent", "number")),
+    (r"\bwhat\s+(?:\S+\s+){0,3}?range\b|\bhow\s+(?:is|are|was|were)\b|\bunder\s+(?:which|what)\b|\bwhat\s+state\b|\bto\s+what\s+is\b", ("text", "percent", "money")),
+    (r"\bwhere\b|\bwhat\s+(?:address|place)\b", ("text",)),
+    (r"\bwhat\s+(?:\w+\s+){0,2}?(?:percentage|share|proportion|per\s?cent|fraction|interest|mark-up|discount\s+rate|tax\s+rate|rebate|uplift|rate)\b|\bat\s+what\s+rate\b|\bwhat\s+is\s+the\s+(?:\w+\s+){0,2}(?:rate|percentage|share)\b", ("percent", "money", "number")),
+    (r"\bhow\s+much\s+(?:does|do|did)\s+(?:\w+\s+){1,4}(?:count|weigh|grow|rise|increase)\b|\bby\s+how\s+much\b|\bby\s+what\b|\bby\s+how\s+many\s+points\b", ("percent", "money", "number")),
+    (r"\bhow\s+(?:big|large|high|tall|deep|heavy|far|loud|cold|hot|warm|wide|thick|strong)\b|\bhow\s+many\b|\bwhat\s+(?:number|weight|size|area|floor\s+area|distance|length|flow|head|temperature|ratio|capacity|volume|depth|parking\s+ratio|floor\s+loading)\b|\bwithin\s+what\s+distance\b|\bwhat\s+does\s+(?:\w+\s+){1,3}(?:weigh|burn|use)\b", ("number", "percent")),
+    (r"\bhow\s+much\b|\bwhat\s+(?:\w+\s+){0,3}?(?:sum|amount|price|cost|costs|fee|fees|rent|deposit|salary|premium|charge|charges|cover|value|budget|penalty|excess|allowance|net\s+worth|debt|worth)\b|\bwhat\s+(?:does|did|do|would|will)\s+.*\b(?:cost|pay|come\s+to|charge|earn)\b|\bwhat\s+(?:is|was|are|were)\s+.*\b(?:paid|charged|worth|payable|spent)\b", ("money", "percent", "number", "duration")),
+)  # fmt: skip
+_forms = tuple((re.compile(form, re.IGNORECASE), kinds) for form, kinds in FORMS)
+FRAME = re.compile(
+    rf"\b(?:according\s+to\s+the\s+\w+|please|tell\s+me|what\s+does\s+.{{2,40}}?\s+say\s+(?:on|about)|does\s+.{{2,30}}?\s+say|on\s+what|in\s+what|{AUXILIARY}\s+there)\b",
+    re.IGNORECASE,
+)
+ASKING = frozenset(
+    stem(w)
+    for w in "date day time long soon fast quickly late often many much percentage share big large company firm name".split()
+)
+EXHAUSTIVE = re.compile(r"\b(?:all|every|each|list|any\s+other)\b", re.IGNORECASE)
+OPENING = re.compile(r"\A(?:according\s+to|in|at|by|under|as\s+to|for)\s[^,?]{3,40},\s+", re.IGNORECASE)
+FOLLOWS = re.compile(r"\A(?:and|but|so)\b|\A(?:what|how)\s+about\b", re.IGNORECASE)
+NOT_OURS = re.compile(
+    r"\b(?:capital\s+of|weather|who\s+won|president\s+of\s+(?:the\s+)?(?:united|france|usa)|population\s+of|recipe|joke|poem|translate|stock\s+price\s+today|latest\s+news|meaning\s+of\s+life)\b",
+    re.IGNORECASE,
+)
+
+
+@dataclass(frozen=True, slots=True)
+class Question:
+    """text: as asked. kinds: the kinds of answer that it may want, likeliest first: a value's type, "time", "list" or "text".
+
+    ideas: what to look for. exhaustive: all places are wanted. outside: it asks about the world, not about documents.
+    """
+
+    text: str
+    kinds: tuple[str, ...]
+    ideas: tuple[Idea, ...]
+    id: str = ""
+    exhaustive: bool = False
+    outside: bool = False
+    sure: bool = True  # the form of the question says the kind
+
+    @property
+    def stems(self) -> frozenset[str]:
+        return frozenset(w for idea in self.ideas for w in idea.name)
+
+
+def understand(text: str, name: str = "", before: Question | None = None) -> Question:
+    """The question in these words. before: the one asked before it, which "And in the first year?" leans on."""
+    words = " ".join(text.split())
+    kinds, sure = kinds_of(words)
+    ideas = _ideas(words)
+    if before is not None and (FOLLOWS.search(words) or not ideas):
+        if not sure:
+            kinds, sure = before.kinds, before.sure
+        have = {i.name for i in ideas}
+        ideas = (*ideas, *(replace(i, weight=0.5) for i in before.ideas if i.name not in have))
+    return Question(words, kinds, ideas, name, bool(EXHAUSTIVE.search(words)), bool(NOT_OURS.search(words)), sure)
+
+
+def kinds_of(words: str) -> tuple[tuple[str, ...], bool]:
+    """The kinds of answer that a question wants, likeliest first, and whether its form says so."""
+    part = SECOND_PART.search(words)
+    asked = part["part"] if part and YES_NO.match(words) else words
+    asked = OPENING.sub("", asked)
+    if YES_NO.match(asked):
+        return ("yes_no",), True
+    for form, kinds in _forms:
+        if form.search(asked):
+            return kinds, True
+    if units_asked(stems_of(asked)):
+        return ("number", "text"), False
+    return (*kinds_by_name(asked), "text"), False
+
+
+def _ideas(words: str) -> tuple[Idea, ...]:
+    plain = FRAME.sub(" ", words)
+    found = ideas_of(plain)
+    kept = tuple(i for i in found if not (len(i.name) == 1 and i.name[0] in ASKING))
+    return kept or found
+
+
+@lru_cache(maxsize=1)
+def _types_by_word() -> dict[str, Counter[str]]:
+    """How often a word stands in the labels and names of the sheets' terms of each type."""
+    out: dict[str, Counter[str]] = {}
+    for name in shipped_sheets():
+        for term in load_sheet(name).terms:
+            if not term.line:
+                continue
+            for word in {*stems_of(term.label), *(w for a in term.asked for w in stems_of(a))}:
+                out.setdefault(word, Counter())[term.type] += 1
+    return out
+
+
+@lru_cache(maxsize=4096)
+def kinds_by_name(words: str) -> tuple[str, ...]:
+    """The types of the things that some words name, by the sheets: "deposit" is money, "governing law" text."""
+    votes: Counter[str] = Counter()
+    for word in stems_of(words):
+        found = _types_by_word().get(word)
+        if found:
+            total = sum(found.values())
+            for kind, count in found.items():
+                votes[kind] += count / total  # type: ignore[assignment]
+    typed = [k for k, _ in votes.most_common() if k in ("money", "percent", "number", "duration", "date", "party")]
+    text = votes["text"] + votes["list"]
+    return tuple(typed[:3]) if typed and votes[typed[0]] > 0.35 * max(0.1, text) else ()

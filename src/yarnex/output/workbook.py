@@ -10,6 +10,7 @@ import io
 from collections.abc import Sequence
 from datetime import datetime
 from decimal import Decimal
+from math import ceil
 from pathlib import PurePosixPath
 from typing import Any
 from urllib.parse import quote as url_quote
@@ -22,6 +23,7 @@ from yarnex.core.terms.identity import document_date, identify
 from yarnex.core.values import DateValue, Duration, Money, Percent, Quantity, Schedule
 from yarnex.output.wording import STATE_WORDS, one_line, own_words, said, to_check
 
+MOST_LINES = 12
 MOST_CHARACTERS = 32_000  # a cell holds 32,767
 MADE = datetime(2000, 1, 1)
 CURRENCY_FORM = "[$%s] #,##0.00"
@@ -75,8 +77,7 @@ def _rows(abstracts: Sequence[Abstract]) -> list[tuple[str, str, str]]:
         for finding in item.findings:
             if finding.found:
                 out.setdefault(finding.term.id, (finding.term.id, finding.term.group, finding.term.label))
-    order = {t.id: i for a in abstracts for i, t in enumerate(f.term for f in a.findings)}
-    return sorted(out.values(), key=lambda r: (r[0].startswith("other_"), order[r[0]]))
+    return sorted(out.values(), key=lambda r: r[0].startswith("other_"))
 
 
 def _terms(book: Any, forms: _Forms, abstracts: Sequence[Abstract], folder: str) -> None:
@@ -88,17 +89,22 @@ def _terms(book: Any, forms: _Forms, abstracts: Sequence[Abstract], folder: str)
         sheet.write(0, column, item.document.path, head)
         sheet.write_row(0, column + 1, ["State", "Page", "Words of the document"], head)
         sheet.set_column(column, column, 26)
-        sheet.set_column(column + 1, column + 2, 10)
+        sheet.set_column(column + 1, column + 1, 10)
+        sheet.set_column(column + 2, column + 2, 18)
         sheet.set_column(column + 3, column + 3, 60)
     sheet.set_column(0, 0, 20)
     sheet.set_column(1, 1, 30)
     for row, (name, group, label) in enumerate(_rows(abstracts), start=1):
         sheet.write_string(row, 0, group, group_form)
         sheet.write_string(row, 1, label, forms.get(bold=True))
+        lines = ceil(len(label) / 28)
         for place, item in enumerate(abstracts):
             finding = item.finding(name)
             if finding is not None and finding.found:
                 _cell(sheet, forms, row, 2 + 4 * place, finding, folder)
+                quotes = sum(len(c.quote) + 3 for c in finding.cites)
+                lines = max(lines, ceil(quotes / 62), ceil(len(said(finding)) / 26), said(finding).count("\n") + 1)
+        sheet.set_row(row, 15 * min(lines, MOST_LINES) + 2)  # wrapped text does not make its row higher by itself
     sheet.freeze_panes(1, 2)
     sheet.autofilter(0, 0, max(1, len(_rows(abstracts))), 1 + 4 * len(abstracts))
     sheet.set_landscape()

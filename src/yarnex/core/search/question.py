@@ -47,7 +47,26 @@ FRAME = re.compile(
 )
 ASKING = frozenset(
     stem(w)
-    for w in "date day time long soon fast quickly late often many much percentage share big large company firm name".split()
+    for w in [
+        "date",
+        "day",
+        "time",
+        "long",
+        "soon",
+        "fast",
+        "quickly",
+        "late",
+        "often",
+        "many",
+        "much",
+        "percentage",
+        "share",
+        "big",
+        "large",
+        "company",
+        "firm",
+        "name",
+    ]
 )
 EXHAUSTIVE = re.compile(r"\b(?:all|every|each|list|any\s+other)\b", re.IGNORECASE)
 OPENING = re.compile(r"\A(?:according\s+to|in|at|by|under|as\s+to|for)\s[^,?]{3,40},\s+", re.IGNORECASE)

@@ -142,3 +142,44 @@ def test_words_of_a_document_cannot_forge_the_terminal(yarnex, tmp_path):
     out = yarnex("outline", "a.html").stdout
     assert "\x1b" not in out
     assert "\u202e" not in out
+
+
+def test_find_and_roster_from_the_command_line(yarnex, premises, tmp_path):
+    lease = premises / "canal-works.pdf"
+    done = yarnex("find", "When can the tenant leave early?", lease, "--json")
+    assert done.returncode == 0, done.stderr
+    (answer,) = json.loads(done.stdout)["answers"]
+    assert answer["findings"][0]["value"] == {"type": "date", "value": "2031-03-31"}
+    (tmp_path / "q.txt").write_text("How much is the deposit?\nWhat is the performance bond?\n")
+    done = yarnex("find", "--questions", "q.txt", premises, "-o", "grid.csv")
+    assert done.returncode == 0, done.stderr
+    assert "How much is the deposit?" in (tmp_path / "grid.csv").read_text()
+    done = yarnex("find", "--questions", "q.txt", "--only-missing", lease)
+    assert "performance bond" in done.stdout
+    assert "deposit" not in done.stdout
+    done = yarnex("find", "What is the capital of France?", lease)
+    assert done.returncode == 1
+    assert "asks about the world" in done.stderr
+    done = yarnex("find", lease)
+    assert "Questions worth asking" in done.stdout
+    done = yarnex("roster", "insured risks", lease, "--expect", "99")
+    assert done.returncode == 1
+    done = yarnex("roster", lease)
+    assert done.returncode == 2
+    assert "nothing to list" in done.stderr
+
+
+def test_sheets_from_the_command_line(yarnex, premises, tmp_path):
+    assert "loan" in yarnex("sheets", "list").stdout
+    assert "Covenant ratios" in yarnex("sheets", "show", "loan").stdout
+    assert yarnex("sheets", "copy", "loan", "mine.yaml").returncode == 0
+    assert "a sound sheet" in yarnex("sheets", "check", "mine.yaml").stderr
+    done = yarnex("sheets", "draft", premises, "-o", "draft.yaml")
+    assert done.returncode == 0, done.stderr
+    assert yarnex("sheets", "check", "draft.yaml").returncode == 0
+    done = yarnex("abstract", premises / "canal-works.pdf", "--sheet", "draft.yaml", "-o", "a.xlsx")
+    assert done.returncode == 0, done.stderr
+    assert (tmp_path / "a.xlsx").read_bytes().startswith(b"PK")
+    done = yarnex("abstract", premises, "--screen", "--json")
+    assert done.returncode == 1
+    assert {s["stays"] for s in json.loads(done.stdout)["screened"]} == {True, False}

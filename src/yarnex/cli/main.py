@@ -14,9 +14,11 @@ from yarnex.cli.brief import brief
 from yarnex.cli.common import INTERRUPTED, WRONG_USE
 from yarnex.cli.compare import compare
 from yarnex.cli.demo import demo
+from yarnex.cli.find import find
 from yarnex.cli.flags import flags
 from yarnex.cli.outline import outline
 from yarnex.cli.read import read
+from yarnex.cli.roster import roster
 from yarnex.cli.sheets import app as sheets
 from yarnex.cli.show import show
 
@@ -27,7 +29,7 @@ app = typer.Typer(
     name="yarnex", no_args_is_help=True, add_completion=False, pretty_exceptions_enable=False, rich_markup_mode=None,
     help="Key terms, comparisons and red flags from your documents, each with its page and words. Runs on this machine only.",
 )  # fmt: skip
-for command in (read, outline, show, abstract, compare, flags, brief, demo):
+for command in (read, outline, show, abstract, find, roster, compare, flags, brief, demo):
     app.command()(command)
 app.add_typer(sheets)
 

@@ -14,6 +14,7 @@ from yarnex.core.comparing.copies import Copy
 from yarnex.core.document import Cite, Document
 from yarnex.core.errors import UnreadableError
 from yarnex.core.flags import Flag
+from yarnex.core.search import Asked, Roster
 from yarnex.core.terms import Abstract
 from yarnex.core.terms.identity import document_date, identify
 from yarnex.core.terms.screening import Screened
@@ -86,6 +87,34 @@ def copies(found: Sequence[Copy]) -> list[dict[str, Any]]:
 
 def findings(abstracts: Sequence[Abstract]) -> list[dict[str, Any]]:
     return [f.to_dict() | {"check": to_check(f)} for a in abstracts for f in a.findings]
+
+
+def answers(results: Sequence[Asked]) -> list[dict[str, Any]]:
+    return [
+        {
+            "id": r.question.id,
+            "question": r.question.text,
+            "findings": [f.to_dict() for found in r.findings for f in found],
+        }
+        for r in results
+    ]
+
+
+def rosters(lists: Sequence[Roster], of: str, expected: int | None) -> dict[str, Any]:
+    items = [
+        {
+            "document": r.document.path,
+            "text": i.text,
+            "number": i.number or None,
+            "cites": [c.to_dict() for c in i.cites],
+        }
+        for r in lists
+        for i in r.items
+    ]
+    return {
+        "of": of, "items": items, "count": len(items), "expected": expected, "gaps": [g for r in lists for g in r.gaps],
+        "duplicates": [d for r in lists for d in r.duplicates],
+    }  # fmt: skip
 
 
 def screened(result: Sequence[Screened]) -> list[dict[str, Any]]:

@@ -7,66 +7,104 @@ nearest mentions where nothing answers.
 from __future__ import annotations
 
 import re
-from collections.abc import Sequence
-from dataclasses import dataclass
-from functools import cached_property
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass, replace
+from decimal import Decimal
+from functools import cached_property, lru_cache
+from math import exp
 
 from yarnex.core.document import Cite, Document, Span
+from yarnex.core.errors import PackError
+from yarnex.core.packs import load_entries, pack_text
 from yarnex.core.search.question import Question
-from yarnex.core.terms import Abstract, Finding, Term, abstract
+from yarnex.core.terms import Finding, Sheet, Term, abstract
 from yarnex.core.terms.abstract import sheet_for
 from yarnex.core.terms.by_words import Hit, Idea, Matcher, matcher_of
 from yarnex.core.terms.candidates import cut, list_items, on_one_line, quote_around, shortened
+from yarnex.core.terms.computed import ENDS, LENGTHS, NON_RENEWAL, STARTS
 from yarnex.core.terms.conditions import condition_of
 from yarnex.core.terms.lines import Line
+from yarnex.core.terms.model import quoted
+from yarnex.core.terms.particulars import other_particulars
 from yarnex.core.terms.passages import Passages
 from yarnex.core.terms.values_in_lines import LineValues, of_type
-from yarnex.core.values import Found, Text, Value, YesNo, same_value
+from yarnex.core.values import Duration, Found, Text, Value, YesNo, same_value
+from yarnex.core.values.numbers import ORDINAL_WORDS, WORDS, read_words
 from yarnex.core.words import stems_of
 
-ENOUGH = 0.5  # an answer under this is none; set on measured cases, see bench/answers.py
+# Shares that speak for or against an answer; none is a word of any document. Weights: packs/weights/answers.yaml.
+EVIDENCE = (
+    "one", "score", "coverage", "named", "fit", "missing", "first", "cell", "label", "short", "few", "term", "alike", "confidence", "gap",
+    "worked_out", "conflicting", "agreed", "own", "rarest", "pairs", "close", "lead", "rank", "unsure", "text", "text_for_value",
+)  # fmt: skip
+ENOUGH = 0.27  # an answer under this is none; set on measured cases, see bench/answers.py
 NEAR_SHOWN = 3
-KIND_STEP = 0.07  # what an answer of the second-likeliest kind loses
-TERM_WEIGHT = 1.15  # what the sheets' own terms count for
+LEAST_ALIKE = 0.3
+DECIDES = 0.6  # how like a term must be to a yes-or-no question for its being there to answer it
+UNRIVALLED = ("text", "list", "party", "yes_no")  # what two places say in different words is no conflict
+RIVAL = 0.6  # how sure a second, different answer must be to make a conflict
+BASES = frozenset(
+    (
+        *STARTS,
+        *LENGTHS,
+        *ENDS,
+        *NON_RENEWAL,
+        "break_date",
+        "break_notice",
+        "base_rent",
+        "floor_area",
+        "rent_schedule",
+        "rent_start",
+        "minimum_purchase_schedule",
+        "payment_schedule",
+        "repayment_schedule",
+    )
+)
 CLOCK = re.compile(
     r"\b(?:[01]?\d|2[0-3])[.:][0-5]\d\s*(?:[ap]\.?\s?m\.?)?(?!\d)|\b\d{1,2}\s*[ap]\.?\s?m\b\.?|\b(?:noon|midnight)\b"
     r"|\b(?:five|ten|quarter|twenty|twenty-five|half)(?:\s+minutes)?\s+(?:to|past)\s+(?:one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve)\b",
     re.IGNORECASE,
 )
+OFTEN = re.compile(
+    rf"\bevery\s+(?:(?P<n>{ORDINAL_WORDS}|{WORDS})\s+)?(?P<unit>day|week|month|quarter|year|hour)s?\b|\b(?:once|twice|at least once)\s+(?:a|an|each|every|in every|in each)\s+[\w ]{{3,20}}?(?=[,.;]|\s(?:and|on|in|by)\b|\Z)"
+    r"|\b(?:quarterly|monthly|weekly|fortnightly|annually|daily|yearly|half-yearly|semi-annually)(?:\s+in\s+(?:advance|arrears?))?",
+    re.IGNORECASE,
+)
+PATTERNS = {"time": CLOCK, "often": OFTEN}
 NO = re.compile(
-    r"\b(?:not|no|never|none|neither|nor|without|unless|cannot|isn['’]t|aren['’]t|wasn['’]t|didn['’]t|don['’]t|doesn['’]t|can['’]t|won['’]t|nothing|nobody|excluded|excludes|prohibited|refused?|unable|waive[sd]?|non-\w+)\b",
+    r"\b(?:not(?!\s+(?:less|more|later|earlier|fewer|exceed\w*|only|unreasonabl\w+|limited\s+to|be\s+unreasonabl\w+))|no(?!\s+(?:later|less|more|fewer))|never|none|neither|nor|cannot|isn['’]t|aren['’]t|wasn['’]t|didn['’]t"
+    r"|don['’]t|doesn['’]t|can['’]t|won['’]t|nothing|nobody|excluded|excludes|prohibited|refused?|unable|waive[sd]?|non-\w+)\b",
     re.IGNORECASE,
 )
 
 
 @dataclass(frozen=True, slots=True)
 class Answer:
-    """What one source offers: a value (None for words), its place, what to quote, and how well it answers (about 0 to 1)."""
+    """What one source offers: a value (None for words), its place, what to quote.
+
+    evidence: shares that speak for or against it, in the order of EVIDENCE. score: how likely it is right, 0 to 1, once weighed.
+    """
 
     kind: str
     value: Value | None
     span: Span
     quote: Cite
-    score: float
-    source: str
+    evidence: tuple[float, ...]
     why: str
     finding: Finding | None = None
     working: tuple[str, ...] = ()
+    score: float = 0.0
 
 
 class Inquiry:
-    """One document, ready to be asked; what is costly is made when first needed."""
+    """One document, ready to be asked; what is costly is made when first needed, and of the sheet only the terms asked for."""
 
-    def __init__(self, document: Document) -> None:
+    def __init__(self, document: Document, sheet: Sheet | None = None) -> None:
         self.document = document
-
-    @cached_property
-    def abstract(self) -> Abstract:
-        return abstract(self.document, sheet_for(self.document))
-
-    @cached_property
-    def passages(self) -> Passages:
-        return self.abstract.passages
+        self.sheet = sheet or sheet_for(document)
+        self.passages = Passages(document)
+        self._filled: dict[str, Finding] = {}
+        self._all = False
 
     @cached_property
     def matcher(self) -> Matcher:
@@ -77,51 +115,106 @@ class Inquiry:
         return LineValues(self.passages)
 
     @cached_property
-    def named(self) -> list[tuple[Finding, tuple[frozenset[str], ...]]]:
-        """Findings with the stems of their label and of each other way in which people ask for them."""
-        out = []
-        for finding in self.abstract.findings:
-            ways = [
-                frozenset(stems_of(w))
-                for w in (finding.term.label, *finding.term.asked, finding.term.id.replace("_", " "))
-            ]
-            out.append((finding, tuple(w for w in dict.fromkeys(ways) if w)))
-        return out
+    def names(self) -> list[tuple[Term, tuple[frozenset[str], ...]]]:
+        """The sheet's terms with the stems of their label and of each other way in which people ask for them."""
+        return [(t, _ways(t)) for t in self.sheet.terms]
+
+    @cached_property
+    def particulars(self) -> tuple[tuple[Finding, tuple[frozenset[str], ...]], ...]:
+        """What stands under labels of the document's own."""
+        if not self.sheet.particulars:
+            return ()
+        found = other_particulars((), self.passages, lists=self.sheet.particulars == "all")
+        return tuple((f, _ways(f.term)) for f in found)
+
+    def fill(self, terms: Sequence[Term]) -> list[Finding]:
+        """The findings of some terms; those that others are worked out from are filled with them."""
+        wanted = [t for t in terms if t.id not in self._filled]
+        if wanted:
+            needed = {t.id for t in wanted}
+            if any(t.compute for t in wanted):
+                needed |= BASES
+            part = tuple(t for t in self.sheet.terms if t.id in needed and t.id not in self._filled)
+            sheet = replace(self.sheet, terms=part, particulars="")
+            for finding in abstract(self.document, sheet, self.passages).findings:
+                self._filled[finding.term.id] = finding
+        return [self._filled[t.id] for t in terms]
 
 
-def ask(inquiry: Inquiry, question: Question) -> list[Finding]:
-    """Findings that answer, best first; the last resort is one `not_found`."""
+def _ways(term: Term) -> tuple[frozenset[str], ...]:
+    ways = [frozenset(stems_of(w)) for w in (term.label, *term.asked, term.id.replace("_", " "))]
+    return tuple(w for w in dict.fromkeys(ways) if w)
+
+
+def ask(inquiry: Inquiry, question: Question, limit: int = 8) -> list[Finding]:
+    """Findings that answer, best first, at most `limit`; one `not_found` with the nearest mentions where none does."""
     if question.outside:
         return [_none(inquiry, question, "this asks about the world, not about the documents")]
-    answers = _merged([*from_terms(inquiry, question), *from_lines(inquiry, question)])
+    answers = weighed([*from_terms(inquiry, question), *from_lines(inquiry, question)])
     if not answers or answers[0].score < ENOUGH:
         return [_none(inquiry, question, "no passage answers it", answers)]
-    return [_finding(inquiry, question, a) for a in answers[:8] if a is answers[0] or a.score >= ENOUGH]
+    found = [_finding(inquiry, question, a) for a in answers[:limit] if a is answers[0] or a.score >= ENOUGH]
+    return [_with_rival(found, answers), *found[1:]]
+
+
+def _with_rival(found: list[Finding], answers: Sequence[Answer]) -> Finding:
+    """The best finding, `conflicting` where the document as surely says something else elsewhere."""
+    best = found[0]
+    if best.state != "stated" or best.value is None or answers[0].finding is not None or answers[0].kind in UNRIVALLED:
+        return best
+    for other, answer in zip(found[1:], answers[1:], strict=False):
+        apart = not other.cites[0].span.overlaps(best.cites[0].span)
+        sure = answer.score >= RIVAL and answer.kind == answers[0].kind and other.state == "stated"
+        if sure and apart and other.value is not None and not same_value(other.value, best.value):
+            told = f"also stated as {quoted(other.text)} ({other.cites[0].place})"
+            return replace(
+                best, state="conflicting", cites=(*best.cites, other.cites[0]), working=(*best.working, told)
+            )
+    return best
 
 
 # ------------------------------------------------------------------ sources
 def from_terms(inquiry: Inquiry, question: Question) -> list[Answer]:
-    """Filled terms of the document's sheet whose label or other names are what is asked for."""
+    """Filled terms of the document's sheet whose label or other names are what is asked for, and its own labels."""
     out = []
-    total = sum(inquiry.matcher._weight(i) for i in question.ideas) or 1.0
-    for finding, ways in inquiry.named:
+    total = sum(inquiry.matcher.weight(i) for i in question.ideas) or 1.0
+    near = {t.id: s for t, ways in inquiry.names if (s := _likeness(inquiry, question, ways, total)) >= LEAST_ALIKE}
+    filled = inquiry.fill([t for t in inquiry.sheet.terms if t.id in near])
+    offered = [(f, near[f.term.id]) for f in filled]
+    offered += [
+        (f, s) for f, ways in inquiry.particulars if (s := _likeness(inquiry, question, ways, total)) >= LEAST_ALIKE
+    ]
+    for finding, alike in offered:
         if finding.state == "not_found":
             continue
-        best = max((_alike(inquiry, question.ideas, way, total) for way in ways), default=0.0)
-        if best < 0.45:
-            continue
+        gap = finding.state in ("blank", "redacted")
         kind = of_type(finding.value) if finding.value is not None else finding.term.type
-        step = _step(question, kind if finding.state not in ("blank", "redacted") else question.kinds[0])
-        if step is None:
+        value = finding.value
+        if question.kinds == ("yes_no",) and kind != "yes_no" and not gap and alike >= DECIDES:
+            kind, value = "yes_no", YesNo(not NO.search(finding.text[:160]) or bool(NO.search(question.text)))
+        rank = 0 if gap else _rank(question, kind)
+        if rank is None:
             continue
-        span = finding.cites[0].span
-        score = best * min(1.0, finding.confidence + 0.05) * TERM_WEIGHT - step
-        out.append(
-            Answer(
-                kind, finding.value, span, finding.cites[0], score, "term", f"the term {finding.term.label!r}", finding
-            )
-        )
+        evidence = _evidence(
+            question, kind, rank, term=1.0, alike=alike, confidence=finding.confidence, gap=float(gap),
+            worked_out=float(finding.state == "computed"), conflicting=float(finding.state == "conflicting"),
+        )  # fmt: skip
+        cite = finding.cites[0]
+        out.append(Answer(kind, value, cite.span, cite, evidence, f"the term {finding.term.label!r}", finding))
     return out
+
+
+def _likeness(inquiry: Inquiry, question: Question, ways: Sequence[frozenset[str]], total: float) -> float:
+    return max((_alike(inquiry, question.ideas, way, total) for way in ways), default=0.0)
+
+
+def _evidence(question: Question, kind: str, rank: int, **given: float) -> tuple[float, ...]:
+    """The evidence for an answer as numbers, in the order of EVIDENCE."""
+    given |= {
+        "rank": float(rank), "unsure": float(not question.sure), "text": float(kind in ("text", "list")),
+        "text_for_value": float(kind in ("text", "list") and question.sure and question.kinds[0] not in ("text", "list")), "one": 1.0,
+    }  # fmt: skip
+    return tuple(given.get(name, 0.0) for name in EVIDENCE)
 
 
 def _alike(inquiry: Inquiry, ideas: Sequence[Idea], label: frozenset[str], total: float) -> float:
@@ -134,124 +227,137 @@ def _alike(inquiry: Inquiry, ideas: Sequence[Idea], label: frozenset[str], total
             if label.issuperset(way):
                 used.update(way)
                 best = max(best, worth)
-        covered += inquiry.matcher._weight(idea) * best
+        covered += inquiry.matcher.weight(idea) * best
     asked, named = covered / total, len(used) / len(label)
-    return 0.6 * min(asked, named) + 0.4 * max(asked, named) if used else 0.0
+    return asked * (0.4 + 0.6 * named) if used else 0.0
 
 
 def from_lines(inquiry: Inquiry, question: Question) -> list[Answer]:
     """Values and passages in the lines that say what is asked for."""
     out: list[Answer] = []
-    for kind in question.kinds:
-        step = _step(question, kind)
-        if step is None:
-            continue
-        finder = _clock(inquiry) if kind == "time" else inquiry.values.finder(kind)
-        for hit in inquiry.matcher.ranked(question.ideas, finder, limit=6):
-            made = _answer(inquiry, question, kind, hit, step)
+    for rank, kind in enumerate(question.kinds):
+        finder = _patterns(inquiry, kind) if kind in PATTERNS else inquiry.values.finder(kind)
+        hits = inquiry.matcher.ranked(question.ideas, finder, limit=8)
+        for place, hit in enumerate(hits):
+            others = [h.score for h in hits if h is not hit]
+            evidence = _evidence(
+                question, kind, rank, score=min(hit.score, 1.4), coverage=hit.coverage, named=hit.named, fit=hit.fit, missing=min(4.0, len(hit.missing)),
+                first=float(place == 0), cell=float(hit.line.kind == "cell"), label=float(hit.line.kind == "named"), short=min(1.0, 12 / max(1, hit.line.size)), own=hit.own, rarest=hit.rarest, pairs=hit.pairs,
+                close=hit.score / max(0.2, hit.coverage), lead=max(-0.5, min(0.5, hit.score - max(others, default=0.0))),
+                few=1 / max(1, len(question.ideas)),
+            )  # fmt: skip
+            made = _answer(inquiry, question, kind, hit, evidence)
             if made is not None:
                 out.append(made)
     return out
 
 
-def _clock(inquiry: Inquiry):  # type: ignore[no-untyped-def]
-    def times(line: Line) -> list[Found[Value]]:
+def _patterns(inquiry: Inquiry, kind: str) -> Callable[[Line], list[Found[Value]]]:
+    """What finds times of day, and how often something happens, in a line."""
+
+    def found(line: Line) -> list[Found[Value]]:
         text = inquiry.passages.text
-        return [
-            Found(Text(on_one_line(m.group())), Span(m.start(), m.end()))
-            for m in CLOCK.finditer(text, line.values.start, line.values.end)
-        ]
+        matches = PATTERNS[kind].finditer(text, line.values.start, line.values.end)
+        return [Found(_read(kind, m), Span(m.start(), m.end())) for m in matches]
 
-    return times
+    return found
 
 
-def _step(question: Question, kind: str) -> float | None:
-    """What an answer of this kind loses for not being of the likeliest one; None where it is none of those wanted."""
+def _read(kind: str, m: re.Match[str]) -> Value:
+    """'every fourth year' is a length of four years; everything else stays in its words."""
+    if kind == "often" and m["unit"]:
+        number = read_words(m["n"]) if m["n"] else Decimal(1)
+        if number:
+            return Duration(number, m["unit"].lower() + "s")
+    return Text(on_one_line(m.group()))
+
+
+def _rank(question: Question, kind: str) -> int | None:
+    """The place of a kind among those wanted; None where it is none of them."""
     if kind in question.kinds:
-        return KIND_STEP * question.kinds.index(kind)
+        return question.kinds.index(kind)
     if kind in ("text", "list", "schedule") and {"text", "list"} & set(question.kinds):
-        return KIND_STEP
+        return len(question.kinds) - 1
     if question.kinds == ("yes_no",) and kind == "text":
-        return 2 * KIND_STEP
-    return None if question.sure else 4 * KIND_STEP
+        return 2
+    return None if question.sure else len(question.kinds)
 
 
-def _answer(inquiry: Inquiry, question: Question, kind: str, hit: Hit, step: float) -> Answer | None:
-    passages = inquiry.passages
-    missing = 0.05 * len(hit.missing)
+def _answer(inquiry: Inquiry, question: Question, kind: str, hit: Hit, evidence: tuple[float, ...]) -> Answer | None:
+    passages, line = inquiry.passages, hit.line
+    text, document = passages.text, passages.document
     if hit.found is not None:
         quote = quote_around(passages, hit.found.span)
         working = (hit.found.reading,) if hit.found.reading else ()
-        return Answer(
-            kind,
-            hit.found.value,
-            hit.found.span,
-            quote,
-            hit.score - step - missing,
-            "lines",
-            "the words stand by it",
-            None,
-            working,
-        )
-    line = hit.line
-    score = hit.score - step - missing - 0.05
+        return Answer(kind, hit.found.value, hit.found.span, quote, evidence, "the words stand by it", None, working)
     if kind == "yes_no":
-        value, at = _yes_or_no(passages, line, question)
+        value = _yes_or_no(passages, line, question)
         return Answer(
             kind,
             value,
-            at,
-            Cite(passages.document, cut(passages.text, line.span, at)),
-            score,
-            "lines",
+            line.values,
+            Cite(document, cut(text, line.span, line.values)),
+            evidence,
             "these words decide it",
         )
     if kind == "list":
-        term = Term("asked", "asked", "", "list")
-        items = list_items(term, passages, line.values)
+        items = list_items(Term("asked", "asked", "", "list"), passages, line.values)
         if items is None:
             return None
-        return Answer(kind, items[0], items[1], quote_around(passages, items[1]), score, "lines", "what stands there")
-    piece = shortened(passages.text, line.values)
-    return Answer(
-        "text",
-        Text(on_one_line(piece.of(passages.text))),
-        piece,
-        Cite(passages.document, cut(passages.text, line.span, piece)),
-        score,
-        "lines",
-        "the passage says it",
-    )
+        return Answer(kind, items[0], items[1], quote_around(passages, items[1]), evidence, "what stands there")
+    piece = shortened(text, line.values)
+    quote = Cite(document, cut(text, line.span, piece))
+    return Answer("text", Text(on_one_line(piece.of(text))), piece, quote, evidence, "the passage says it")
 
 
-def _yes_or_no(passages: Passages, line: Line, question: Question) -> tuple[YesNo, Span]:
+def _yes_or_no(passages: Passages, line: Line, question: Question) -> YesNo:
     """Yes, unless the clause that answers denies it, or the question does."""
-    words = line.values.of(passages.text)
     places = [p for idea in question.ideas for way, _ in idea.ways for w in way for p in line.own.get(w, ())]
     middle = sum(places) // len(places) if places else line.values.start
     start = max(line.values.start, middle - 120)
     near = passages.text[start : min(line.values.end, middle + 120)]
     denied = len(NO.findall(near)) % 2 == 1
-    asked_no = bool(NO.search(question.text))
-    del words
-    return YesNo(denied is asked_no), line.values
+    return YesNo(denied is bool(NO.search(question.text)))
 
 
 # ------------------------------------------------------------------ the answer
-def _merged(answers: list[Answer]) -> list[Answer]:
-    """Best first; answers that say the same in the same place are one, and gain by each other."""
+def weighed(answers: list[Answer]) -> list[Answer]:
+    """Best first by the fitted weights; answers that say the same in the same place are one, which speaks for them."""
+    weights = answer_weights()
+    agreed = EVIDENCE.index("agreed")
+    scored = sorted((_scored(a, weights) for a in answers), key=_order)
     out: list[Answer] = []
-    for answer in sorted(answers, key=lambda a: (-round(a.score, 4), a.span.start, a.source)):
+    for answer in scored:
         same = next((i for i, o in enumerate(out) if _same(o, answer)), None)
         if same is None:
             out.append(answer)
-        elif out[same].source != answer.source:
-            kept = out[same] if out[same].finding is not None or answer.finding is None else answer
-            score = max(out[same].score, answer.score) + 0.08
-            out[same] = Answer(
-                kept.kind, kept.value, kept.span, kept.quote, score, kept.source, kept.why, kept.finding, kept.working
-            )
-    return sorted(out, key=lambda a: (-round(a.score, 4), a.span.start))
+        elif (out[same].finding is None) != (answer.finding is None):
+            kept = out[same] if out[same].finding is not None else answer
+            evidence = tuple(max(x, y) for x, y in zip(out[same].evidence, answer.evidence, strict=True))
+            evidence = (*evidence[:agreed], 1.0, *evidence[agreed + 1 :])
+            both = _scored(replace(kept, evidence=evidence), weights)
+            out[same] = replace(both, score=max(both.score, out[same].score))
+    return sorted(out, key=_order)
+
+
+def _order(answer: Answer) -> tuple[float, int, str]:
+    return (-round(answer.score, 6), answer.span.start, answer.kind)
+
+
+def _scored(answer: Answer, weights: Sequence[float]) -> Answer:
+    total = sum(w * x for w, x in zip(weights, answer.evidence, strict=True))
+    return replace(answer, score=1 / (1 + exp(-max(-30.0, min(30.0, total)))))
+
+
+@lru_cache(maxsize=1)
+def answer_weights() -> tuple[float, ...]:
+    """The weights in `packs/weights/answers.yaml`, fitted by bench/answers.py. Raises PackError where one is missing."""
+    text, name = pack_text("weights", "answers")
+    entry = load_entries(text, name)
+    missing = [e for e in EVIDENCE if e not in entry.get("weights", {})]
+    if missing:
+        raise PackError(f"no weight for {', '.join(missing)}", where=name)
+    return tuple(float(entry["weights"][e]) for e in EVIDENCE)
 
 
 def _same(one: Answer, other: Answer) -> bool:
@@ -269,19 +375,22 @@ def _same(one: Answer, other: Answer) -> bool:
 
 def _finding(inquiry: Inquiry, question: Question, answer: Answer) -> Finding:
     document = inquiry.document
-    term = Term("answer", question.text, "", answer.kind if answer.kind != "time" else "text")
-    confidence = round(max(0.05, min(0.95, 0.25 + 0.6 * answer.score)), 3)
-    why = (f"{answer.source}: {answer.why}",)
+    term = Term("answer", question.text, "", answer.kind if answer.kind not in PATTERNS else "text")
+    confidence = round(max(0.01, min(0.99, answer.score)), 3)
+    why = (answer.why,)
     known = answer.finding
-    if known is not None:
+    if known is not None and type(known.value) is type(answer.value):
         kept = Term(known.term.id, known.term.label, known.term.group, known.term.type)
         return Finding(
             document, kept, known.state, known.value, known.text, confidence, known.cites, known.working, why=why
         )
+    if known is not None:  # a term that is there, or not, decides a yes or no
+        state = "stated" if known.state in ("computed", "conflicting") else known.state
+        return Finding(document, term, state, answer.value, known.text, confidence, known.cites, known.working, why=why)
     words = answer.span.of(inquiry.passages.text)
     working = list(answer.working)
     condition = (
-        condition_of(inquiry.passages, answer.span) if answer.kind not in ("text", "list", "yes_no", "time") else ""
+        condition_of(inquiry.passages, answer.span) if answer.kind not in ("text", "list", "yes_no", *PATTERNS) else ""
     )
     if condition and condition not in words:
         working.append(f"with the condition “{condition}”")

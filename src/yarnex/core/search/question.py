@@ -24,11 +24,14 @@ SECOND_PART = re.compile(
 UNIT_WORDS = r"(?:business\s+days?|working\s+days?|days?|weeks?|months?|years?|hours?|minutes?|quarters?)"
 # Forms of questions with the kind of answer, the first that fits counts.
 FORMS: tuple[tuple[str, tuple[str, ...]], ...] = (
+    (r"\bas\s+a\s+(?:share|percentage|proportion)\s+of\b|\bhow\s+many\s+per\s?cent\b", ("percent", "text")),
+    (r"\bhow\s+many\s+(?:percentage\s+)?points\b", ("number", "percent")),
     (r"\bat\s+what\s+time\b|\A(?:and\s+)?what\s+time\b|\bat\s+what\s+hours?\b|\bwhat\s+hours\b", ("time", "text")),
     (r"\bwhy\b|\bwhat\s+(?:reason|cause|caused)\b|\bfor\s+what\s+reason\b", ("text",)),
     (r"\b(?:which|what)\s+(?:days|dates|sections|clauses|items|countries|names|people|companies|documents)\b|\A(?:please\s+)?list\b|\bset\s+out\b|\bwho\s+are\b|\bwhat\s+are\s+(?:all\s+)?the\b", ("list", "text")),
     (rf"\bhow\s+many\s+{UNIT_WORDS}['’]?\s+(?:rent|salary|pay|fees?)\b", ("duration",)),
-    (rf"\bhow\s+many\s+{UNIT_WORDS}\b|\bhow\s+(?:long|soon|fast|quickly|late|early)\b|\bhow\s+much\s+(?:notice|time|warning)\b|\bwithin\s+what\s+(?:time|period)\b|\bon\s+(?:what|how\s+much)\s+notice\b|\bwhat\s+(?:\w+\s+)?notice\b|\bhow\s+often\b|\bwhat\s+(?:period|length\s+of\s+time|cure\s+period|warranty)\b", ("duration", "text")),
+    (rf"\bhow\s+many\s+{UNIT_WORDS}\b|\bhow\s+(?:long|soon|fast|quickly|late|early)\b|\bhow\s+much\s+(?:notice|time|warning)\b|\bwithin\s+what\s+(?:time|period)\b|\bon\s+(?:what|how\s+much)\s+notice\b|\bwhat\s+(?:\w+\s+)?notice\b|\bwhat\s+(?:period|length\s+of\s+time|cure\s+period|warranty)\b", ("duration", "text")),
+    (r"\bhow\s+often\b", ("often", "duration", "text")),
     (r"\b(?:who|whom|whose)\b|\bwhich\s+(?:firm|company|bank|party|person|broker|court|insurer|auditor|supplier|organisation|authority|director|non-executive)\b|\bto\s+whom\b", ("party", "text")),
     (r"(?:\A|,\s+)(?:and\s+|but\s+)?(?:by\s+|from\s+|since\s+|until\s+|on\s+|up\s+to\s+)?when\b|\b(?:what|which)\s+(?:\S+\s+)?(?:date|day)\b|\bwhat\s+year\s+end\b", ("date", "time", "duration", "text")),
     (r"\bwhat\s+(?:\w+\s+){0,3}?(?:limit|cap|ceiling|deductible|excess)\b|\bwhat\s+is\s+the\s+(?:most|least|highest|lowest|largest|smallest|greatest)\b(?!\s+(?:head|flow|weight|noise))", ("money", "percent", "number", "duration", "text")),
@@ -45,29 +48,27 @@ FRAME = re.compile(
     rf"\b(?:according\s+to\s+the\s+\w+|please|tell\s+me|what\s+does\s+.{{2,40}}?\s+say\s+(?:on|about)|does\s+.{{2,30}}?\s+say|on\s+what|in\s+what|{AUXILIARY}\s+there)\b",
     re.IGNORECASE,
 )
-ASKING = frozenset(
-    stem(w)
-    for w in [
-        "date",
-        "day",
-        "time",
-        "long",
-        "soon",
-        "fast",
-        "quickly",
-        "late",
-        "often",
-        "many",
-        "much",
-        "percentage",
-        "share",
-        "big",
-        "large",
-        "company",
-        "firm",
-        "name",
-    ]
+_asking = (
+    "date",
+    "day",
+    "time",
+    "long",
+    "soon",
+    "fast",
+    "quickly",
+    "late",
+    "often",
+    "many",
+    "much",
+    "percentage",
+    "share",
+    "big",
+    "large",
+    "company",
+    "firm",
+    "name",
 )
+ASKING = frozenset(map(stem, _asking))
 EXHAUSTIVE = re.compile(r"\b(?:all|every|each|list|any\s+other)\b", re.IGNORECASE)
 OPENING = re.compile(r"\A(?:according\s+to|in|at|by|under|as\s+to|for)\s[^,?]{3,40},\s+", re.IGNORECASE)
 FOLLOWS = re.compile(r"\A(?:and|but|so)\b|\A(?:what|how)\s+about\b", re.IGNORECASE)

@@ -51,9 +51,12 @@ def candidates_of(term: Term, passages: Passages) -> list[Candidate]:
     return sorted(found, key=lambda c: (-round(c.weight, 3), c.text.span.start, c.finder))
 
 
-def abstract(document: Document, sheet: Sheet) -> Abstract:
-    """Fill the sheet for one document. Every term gets a finding, `not_found` ones with the nearest mentions."""
-    passages = Passages(document)
+def abstract(document: Document, sheet: Sheet, passages: Passages | None = None) -> Abstract:
+    """Fill the sheet for one document. Every term gets a finding, `not_found` ones with the nearest mentions.
+
+    passages: those of the document, where they were made before.
+    """
+    passages = passages or Passages(document)
     findings: dict[str, Finding] = {}
     for term in sheet.terms:
         findings[term.id] = _chosen(term, candidates_of(term, passages), passages)

@@ -10,18 +10,19 @@ import re
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, replace
 from functools import lru_cache
+from itertools import pairwise
 
 from yarnex.core.document import Cite, Span
 from yarnex.core.document.table_paths import column_path
 from yarnex.core.phrases import says
 from yarnex.core.terms.candidates import TYPED, candidate, fits, on_one_line, shortened
 from yarnex.core.terms.lines import Line, Lines
-from yarnex.core.terms.measures import units_asked
+from yarnex.core.terms.measures import period_asked, units_asked, units_named
 from yarnex.core.terms.model import Candidate, Term
 from yarnex.core.terms.passages import Passages
 from yarnex.core.terms.values_in_lines import LineValues
 from yarnex.core.terms.wording import is_others_duty
-from yarnex.core.values import Found, Quantity, Text, Value
+from yarnex.core.values import Found, Money, Quantity, Text, Value
 from yarnex.core.words import STOP_WORDS, known_synonyms, stem, tokens
 
 SYNONYM = 0.75
@@ -43,6 +44,7 @@ OTHERWISE = re.compile(
     r"\b(?:longer|extended|extension|optional|option|extra|previous|previously|former|formerly|original|originally|earlier|instead)\b",
     re.IGNORECASE,
 )
+SIDE_BY_SIDE = 28  # characters between two words that belong together
 LOOKED_AT = 40  # lines whose values are weighed
 
 
@@ -64,6 +66,11 @@ class Hit:
     score: float
     coverage: float
     missing: tuple[str, ...]
+    named: float = 0.0  # how far the line's label is just what is asked for
+    own: float = 0.0  # share of what is asked for that the line itself names
+    rarest: float = 0.0  # how far it names the rarest thing asked for
+    pairs: float = 0.0  # share of the things asked for side by side that stand side by side in it
+    fit: float = 0.0  # what the value's unit and the words right around it say
 
 
 @lru_cache(maxsize=4096)
@@ -102,7 +109,7 @@ class Matcher:
         self.lines = lines
         self.passages = lines.passages
 
-    def _weight(self, idea: Idea) -> float:
+    def weight(self, idea: Idea) -> float:
         """How much an idea tells in this document; one whose words stand nowhere tells most, up to a bound."""
         return idea.weight * min(
             sum(self.lines.rarity(w) for w in idea.name) / len(idea.name) * (1 + 0.25 * (len(idea.name) - 1)), 7.0
@@ -116,7 +123,7 @@ class Matcher:
 
         hint: ideas that speak for a line without which it counts all the same.
         """
-        weights = [self._weight(i) for i in ideas]
+        weights = [self.weight(i) for i in ideas]
         total = sum(weights)
         if not total:
             return []
@@ -149,14 +156,36 @@ class Matcher:
                 looked += 1
                 hits.append(self._best_value(line, inside, ideas, weights, total))
             if line.names:
-                bonus = NAMED * self._named(line, ideas, weights) / total
-                hits[-1] = replace(hits[-1], score=hits[-1].score + bonus)
+                named = self._named(line, ideas, weights) / total
+                hits[-1] = replace(hits[-1], score=hits[-1].score + NAMED * named, named=named)
             if looked >= LOOKED_AT:
                 break
         if hint:
             hits = [replace(h, score=h.score + HINTED * self._hinted(h.line, hint)) for h in hits]
+        hits = [self._told(h, ideas, weights, total) for h in hits]
         hits.sort(key=lambda h: (-round(h.score, 6), h.line.span.start))
         return hits[:limit]
+
+    def _told(self, hit: Hit, ideas: Sequence[Idea], weights: Sequence[float], total: float) -> Hit:
+        """The hit with what its line says of the ideas taken singly and in pairs."""
+        line = hit.line
+        places: list[list[int]] = []
+        own = rarest = 0.0
+        top = max(weights)
+        for idea, weight in zip(ideas, weights, strict=True):
+            best, at = 0.0, []
+            for way, worth in idea.ways:
+                if all(w in line.own for w in way) and worth > best:
+                    best, at = worth, line.own[way[0]]
+                elif all(w in line.own or w in line.around for w in way):
+                    near = worth * min(1.0 if w in line.own else line.around[w] for w in way)
+                    rarest = max(rarest, near) if weight == top else rarest
+            own += weight * best
+            rarest = max(rarest, best) if weight == top else rarest
+            places.append(at)
+        together = list(pairwise(places))
+        pairs = sum(any(abs(x - y) < SIDE_BY_SIDE for x in a for y in b) for a, b in together)
+        return replace(hit, own=own / total, rarest=rarest, pairs=pairs / max(1, len(together)))
 
     def _hinted(self, line: Line, hint: Sequence[Idea]) -> float:
         """The share of a hint's ideas that a line or what it stands under names."""
@@ -181,7 +210,8 @@ class Matcher:
         self, line: Line, inside: list[Found[Value]], ideas: Sequence[Idea], weights: Sequence[float], total: float
     ) -> Hit:
         best: Hit | None = None
-        wanted = units_asked(w for idea in ideas for w in idea.name)
+        names = [w for idea in ideas for w in idea.name]
+        wanted = units_named(names) or units_asked(names)
         asked = {w for idea in ideas for way, _ in idea.ways for w in way}
         for found in inside:
             score = covered = 0.0
@@ -197,7 +227,7 @@ class Matcher:
                 if plain < 0.3:
                     missing.append(" ".join(idea.name))
             fit = self._fit(line, found, wanted, asked)
-            hit = Hit(line, found, score / total + fit, covered / total, tuple(missing))
+            hit = Hit(line, found, score / total + fit, covered / total, tuple(missing), fit=fit)
             if best is None or hit.score > best.score + 1e-9:
                 best = hit
         assert best is not None
@@ -208,6 +238,8 @@ class Matcher:
         out = 0.0
         if wanted and isinstance(found.value, Quantity):
             out += UNIT_FITS if found.value.unit in wanted else -UNIT_MISFITS
+        if isinstance(found.value, Money) and (period := period_asked(asked)):
+            out += 0.08 if found.value.per == period else (-0.15 if found.value.per else 0.0)
         text = self.lines.text
         before = text[max(line.values.start, found.span.start - 24) : found.span.start]
         if BOUND.search(before) and not asked & BOUND_STEMS:
@@ -278,7 +310,7 @@ def from_plain_words(term: Term, passages: Passages) -> Iterator[Candidate]:
     matcher = matcher_of(passages)
     values = LineValues(passages).finder(term.type)
     guided = bool(term.cues or term.headings)
-    for words in dict.fromkeys((term.label, *term.asked)):
+    for words in dict.fromkeys((term.label, *(() if guided else term.asked))):
         ideas = ideas_of(words)
         if len(ideas) < 2 and not (ideas and len(ideas[0].name) > 1) and words == term.label and term.names:
             continue  # a label of one word says too little; its names say more

@@ -43,6 +43,19 @@ class Line:
                 self.around[word] = weight
 
 
+RANGE = re.compile(
+    r"\s*(?:[A-Za-z]+\s+){0,2}(?P<a>\d{1,3})\s*(?:-|–|—|to|through|and|&)\s*(?P<b>\d{1,3})\b(?!\s*[%.,]\d)"
+)
+
+
+def _between(label: str) -> tuple[str, ...]:
+    """The whole numbers inside a range that a label names: "3 through 5" also answers for 4."""
+    m = RANGE.match(label)
+    if m is None or not 0 < int(m["b"]) - int(m["a"]) <= 40:
+        return ()
+    return tuple(str(n) for n in range(int(m["a"]), int(m["b"]) + 1))
+
+
 class Lines:
     """All lines of a document, with where each stem stands."""
 
@@ -112,6 +125,7 @@ class Lines:
                 continue
             whole = Span(min(c.span.start for c in cells), max(c.span.end for c in cells))
             path = stems_of(" ".join(row_path(table, row, self.text)))
+            path = (*path, *_between(cells[0].span.of(self.text)))
             alone = is_group(table, row, self.text)
             all_words = stems_of(" ".join(c.span.of(self.text) for c in cells))
             labelled = cells[0].column == 0 and len(cells) > 1

@@ -38,3 +38,30 @@ def units_asked(stems: Iterable[str]) -> frozenset[str]:
     for word in stems:
         out |= _by_word.get(word, frozenset())
     return out
+
+
+NAMED_UNITS = {
+    frozenset(("squar", "feet")): "sq_ft", frozenset(("squar", "foot")): "sq_ft", frozenset(("squar", "meter")): "sq_m", frozenset(("mile",)): "miles",
+    frozenset(("kilomet",)): "km", frozenset(("kilogram",)): "kg", frozenset(("tonn",)): "tonnes", frozenset(("liter",)): "litres",
+}  # fmt: skip
+PERIOD_WORDS = {
+    "year": ("yearly", "annual"),
+    "month": ("monthly",),
+    "week": ("weekly",),
+    "day": ("daily",),
+    "quarter": ("quarterly",),
+    "hour": ("hourly",),
+}
+
+
+def units_named(stems: Iterable[str]) -> frozenset[str]:
+    """The unit that some words name outright: "in square feet"."""
+    have = set(stems)
+    return frozenset(unit for words, unit in NAMED_UNITS.items() if words <= have)
+
+
+def period_asked(stems: Iterable[str]) -> str:
+    """The period for which a sum is asked: "the monthly fee"; "" where the words name none or several."""
+    have = set(stems)
+    found = [period for period, words in PERIOD_WORDS.items() if any(stem(w) in have for w in words)]
+    return found[0] if len(found) == 1 else ""

@@ -16,7 +16,20 @@ from yarnex.core.document import Span, Table
 from yarnex.core.document.table_paths import column_path
 from yarnex.core.terms.lines import Line
 from yarnex.core.terms.passages import Passages
-from yarnex.core.values import DateValue, Duration, Found, Money, Party, Percent, Quantity, Value, find_organisations
+from yarnex.core.values import (
+    DateValue,
+    Duration,
+    Found,
+    ListOf,
+    Money,
+    Party,
+    Percent,
+    Quantity,
+    Schedule,
+    Value,
+    YesNo,
+    find_organisations,
+)
 from yarnex.core.values.money import CODES, SIGNS
 from yarnex.core.values.numbers import read_digits
 
@@ -219,13 +232,12 @@ def _moved(span: Span, by: int) -> Span:
     return Span(span.start + by, span.end + by)
 
 
+TYPES = {
+    DateValue: "date", Money: "money", Percent: "percent", Quantity: "number", Duration: "duration", Party: "party", YesNo: "yes_no",
+    ListOf: "list", Schedule: "schedule",
+}  # fmt: skip
+
+
 def of_type(value: object) -> str:
     """The name of a value's type, as sheets write it."""
-    return {
-        DateValue: "date",
-        Money: "money",
-        Percent: "percent",
-        Quantity: "number",
-        Duration: "duration",
-        Party: "party",
-    }.get(type(value), "text")
+    return TYPES.get(type(value), "text")

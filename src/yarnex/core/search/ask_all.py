@@ -1,0 +1,113 @@
+"""Many questions, many documents: one list of findings for each pair, and question lists from files."""
+
+from __future__ import annotations
+
+import json
+import re
+from collections.abc import Sequence
+from dataclasses import dataclass
+from pathlib import Path
+from typing import Any
+
+import yaml
+
+from yarnex.core.document import Document
+from yarnex.core.errors import YarnexError
+from yarnex.core.search.answers import Inquiry, ask
+from yarnex.core.search.question import Question, understand
+from yarnex.core.terms import Finding
+
+MOST_QUESTIONS = 500
+BLANK = re.compile(r"\{(?P<name>document|name|title)\}")
+
+
+@dataclass(frozen=True, slots=True)
+class Asked:
+    """A question and the findings of each document, in the order of the documents; of each, best first."""
+
+    question: Question
+    findings: tuple[tuple[Finding, ...], ...]
+
+    @property
+    def answered(self) -> bool:
+        return any(found[0].found for found in self.findings)
+
+
+def ask_all(documents: Sequence[Document], questions: Sequence[tuple[str, str]], limit: int = 4) -> tuple[Asked, ...]:
+    """Ask each question (id, words) of each document. A question that opens with "And" leans on the one before it.
+
+    Blanks in braces are filled for each document: {name} is its file's name, {title} its title.
+    """
+    rows: list[list[tuple[Finding, ...]]] = [[] for _ in questions]
+    asked: list[Question] = []
+    for document in documents:
+        inquiry = Inquiry(document)
+        before: Question | None = None
+        asked = []
+        for place, (name, words) in enumerate(questions):
+            before = understand(_filled(words, document), name, before)
+            asked.append(before)
+            rows[place].append(tuple(ask(inquiry, before, limit)))
+    if not documents:
+        asked = [understand(words, name) for name, words in questions]
+    return tuple(Asked(q, tuple(found)) for q, found in zip(asked, rows, strict=True))
+
+
+def _filled(words: str, document: Document) -> str:
+    from yarnex.core.terms.identity import identify
+
+    values = {"document": document.path, "name": document.name}
+    if "{title}" in words:
+        values["title"] = identify(document).title_text
+    return BLANK.sub(lambda m: values.get(m["name"], m.group()), words)
+
+
+def read_questions(path: Path) -> list[tuple[str, str]]:
+    """Questions from a file: a JSON or YAML list of {id, question} or of texts, or one question a line.
+
+    Raises YarnexError with what is wrong and what to do.
+    """
+    where = path.as_posix()
+    try:
+        text = path.read_text("utf-8")
+    except FileNotFoundError:
+        raise YarnexError("no such file", where=where, do="name a file with one question a line") from None
+    except (OSError, UnicodeDecodeError) as error:
+        raise YarnexError(f"cannot be read ({error})", where=where, do="name a text, JSON or YAML file") from None
+    listed: Any = None
+    if path.suffix.lower() == ".json":
+        try:
+            listed = json.loads(text)
+        except json.JSONDecodeError as error:
+            raise YarnexError(
+                f"not JSON ({error.msg})", where=f"{where}, line {error.lineno}", do="mend that line"
+            ) from None
+    elif path.suffix.lower() in (".yaml", ".yml"):
+        try:
+            listed = yaml.safe_load(text)
+        except yaml.YAMLError as error:
+            mark = getattr(error, "problem_mark", None)
+            line = f", line {mark.line + 1}" if mark else ""
+            raise YarnexError("not YAML", where=where + line, do="mend that line") from None
+    else:
+        listed = [line.strip() for line in text.splitlines() if line.strip() and not line.lstrip().startswith("#")]
+    if isinstance(listed, dict):
+        listed = listed.get("questions")
+    if not isinstance(listed, list) or not listed:
+        raise YarnexError(
+            "no list of questions", where=where, do='write one a line, or a list of {"id": …, "question": …}'
+        )
+    if len(listed) > MOST_QUESTIONS:
+        raise YarnexError(
+            f"{len(listed)} questions, at most {MOST_QUESTIONS} at a time", where=where, do="part the list"
+        )
+    out = []
+    for place, item in enumerate(listed, start=1):
+        words = item.get("question") if isinstance(item, dict) else item
+        if not isinstance(words, str) or not words.strip():
+            raise YarnexError(
+                f"entry {place} holds no question", where=where, do='give it as text or as {"id": …, "question": …}'
+            )
+        name = str(item.get("id", place)) if isinstance(item, dict) else str(place)
+        out.append((name, words.strip()))
+    return out

@@ -1,0 +1,381 @@
+"""Every item of a named list: entries of a list, rows of a table, headings, or names in running text, once each, in order.
+
+In: a document and what the items are ("directors", "sites"). Out: a `Roster` with the items and their cites, what was left
+out and why, and the gaps in its numbering.
+"""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass, field
+
+from yarnex.core.document import Cite, Document, Span, Table
+from yarnex.core.document.table_paths import column_path
+from yarnex.core.terms.by_words import ideas_of
+from yarnex.core.terms.candidates import on_one_line
+from yarnex.core.terms.lines import Line
+from yarnex.core.terms.passages import Passages, plain_label
+from yarnex.core.terms.values_in_lines import LineValues
+from yarnex.core.words import stems_of
+
+LONGEST = 160  # characters of an item
+NUMBER = re.compile(r"\A\W*(?P<n>\d{1,3})(?:[.)]|\s|\Z)")
+CODE = re.compile(r"[A-Z]{1,3}[-.]?\d[\w.-]{0,10}")  # B1, OA-1104: part of an item's name
+_ordinal = r"(?:first|second|third|fourth|fifth|sixth|seventh|eighth|ninth|tenth|eleventh|twelfth)"
+OPENING = re.compile(  # "Exhibit B ...", "Endorsement 3 - ...", "SECOND SCHEDULE ..."
+    rf"(?:{_ordinal}\s+(?P<after>[a-z]+)|(?P<before>[a-z]+)\s+(?P<number>\d{{1,3}}|[A-Z]|[IVX]{{1,5}}))(?=[\s.,:–—-]|\Z)",
+    re.IGNORECASE,
+)
+LEADER = re.compile(r"(?:\.\s?){4,}|…")
+TOTAL = re.compile(r"\s*(?:grand\s+)?(?:sub-?)?totals?\b|\A\W*\Z", re.IGNORECASE)
+PEOPLE = (
+    "director",
+    "person",
+    "witness",
+    "member",
+    "staff",
+    "speaker",
+    "attende",
+    "signatori",
+    "offic",
+    "provid",
+    "parti",
+    "contractor",
+    "supplier",
+    "lender",
+    "custom",
+    "compani",
+    "bidder",
+)
+
+
+Wanted = list[list[tuple[frozenset[str], float]]]
+
+
+@dataclass(frozen=True, slots=True)
+class RosterItem:
+    """text: the item's own words. number: as printed, "" where it has none."""
+
+    text: str
+    cites: tuple[Cite, ...]
+    number: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Roster:
+    """of: what was asked for. source: where the items stand. gaps: numbers missing in their numbering. left_out: text and reason."""
+
+    document: Document
+    of: str
+    items: tuple[RosterItem, ...]
+    source: str = ""
+    gaps: tuple[str, ...] = ()
+    duplicates: tuple[str, ...] = ()
+    left_out: tuple[tuple[str, str], ...] = field(default=())
+
+
+@dataclass(frozen=True, slots=True)
+class _Offer:
+    """A place that may be the list: how well it fits, what it is, and its items."""
+
+    score: float
+    source: str
+    items: list[RosterItem]
+
+
+def roster(document: Document, of: str) -> Roster:
+    """The fullest list in the document whose heading, column or lead-in names the items; none where nothing does."""
+    passages = Passages(document)
+    wanted = _wanted(of)
+    offers = [
+        *_tables(passages, wanted),
+        *_lists(passages, wanted),
+        *_headings(passages, wanted),
+        *_sentences(passages, wanted, of),
+    ]
+    offers = [o for o in offers if len(o.items) >= 2]
+    speakers = _speakers(passages, of)
+    if not offers and speakers is None:
+        return Roster(document, of, ())
+    if speakers is not None:
+        offers.insert(0, speakers)
+    best = max(
+        offers,
+        key=lambda o: (
+            round(o.score, 3) + min(0.3, 0.01 * len(o.items)),
+            len(o.items),
+            -o.items[0].cites[0].span.start,
+        ),
+    )
+    items, duplicates = _once(best.items)
+    also = _elsewhere(items, [o for o in offers if o is not best])
+    numbers = [int(i.number) for i in items if i.number.isdigit()]
+    gaps = tuple(str(n) for n in range(min(numbers), max(numbers)) if n not in numbers) if len(numbers) > 2 else ()
+    left = tuple(
+        (i.text, f"stands only in {o.source}")
+        for o in offers
+        if o is not best
+        for i in o.items
+        if _key(i.text) not in {_key(x.text) for x in items}
+    )
+    return Roster(document, of, tuple(also), best.source, gaps, duplicates, left[:40])
+
+
+QUALIFIER = re.compile(
+    r"\s*(?:\([^()]*\)|,|\b(?:at|in|of|from|who|that|which|on|to|with|needing|made|named|under|for)\b).*", re.IGNORECASE
+)
+
+
+def _wanted(of: str) -> Wanted:
+    """What is asked for, idea by idea, the thing itself last, each with the words for it and what they are worth.
+
+    What qualifies it ("at the date of the report") is left out.
+    """
+    plain = QUALIFIER.sub("", of) or of
+    ideas = [[(frozenset(way), worth) for way, worth in idea.ways] for idea in ideas_of(plain)]
+    return ideas or [[(frozenset(stems_of(of, stop=True)), 1.0)]]
+
+
+def _names(label: str, wanted: Wanted, *, own: bool = False) -> float:
+    """How well a label names what is asked for: 1 where it says just that, 0 where it does not name the thing itself.
+
+    own: only by its own words, not by other words for it.
+    """
+    stems = frozenset(stems_of(label))
+    best = [
+        max((worth for way, worth in ways if way <= stems and (worth == 1.0 or not own)), default=0.0)
+        for ways in wanted
+    ]
+    if not best[-1]:
+        return 0.0
+    besides = sum(best[:-1]) / (len(best) - 1) if len(best) > 1 else 1.0
+    return best[-1] * (0.6 + 0.4 * besides) * (0.6 + 0.4 * min(1.0, len(wanted) / max(1, len(stems))))
+
+
+def _item(passages: Passages, span: Span, number: str = "") -> RosterItem | None:
+    words = on_one_line(span.of(passages.text))[:LONGEST]
+    if not re.search(r"[A-Za-z]{2}|\d", words) or TOTAL.match(words):
+        return None
+    return RosterItem(words, (Cite(passages.document, Span(span.start, min(span.end, span.start + 400))),), number)
+
+
+def _tables(passages: Passages, wanted: Wanted) -> Iterator[_Offer]:
+    """Columns whose heading, or first columns of tables whose caption or section, names the items; parts of one table joined."""
+    document, text = passages.document, passages.text
+    joined: dict[tuple[str, int], _Offer] = {}
+    for block in document.blocks:
+        if block.kind != "table":
+            continue
+        table = document.tables[block.table]
+        heads = {
+            c: " ".join(column_path(table, cell, text)) for c in range(table.columns) if (cell := _any_cell(table, c))
+        }
+        above = (
+            passages.headings_of(block).rsplit(" / ", 1)[-1]
+            + " "
+            + text[max(0, table.span.start - 120) : table.span.start]
+        )
+        by_caption = 0.75 * max(
+            _names(above.split("\n")[-1], wanted), _names(passages.headings_of(block).rsplit(" / ", 1)[-1], wanted)
+        )
+        first = _first_words(table, text)
+        for column in range(table.columns):
+            score = 0.95 * _names(heads.get(column, ""), wanted, own=True) if _in_words(table, column, text) else 0.0
+            if column == first:
+                score = max(score, by_caption)
+            if score < 0.35:
+                continue
+            items = []
+            for row in range(table.header_rows, table.rows):
+                cell, lead = table.at(row, column), table.at(row, 0)
+                if cell is None or cell.span.end <= cell.span.start:
+                    continue
+                number = NUMBER.match(lead.span.of(text)) if lead is not None else None
+                made = _item(passages, cell.span, number["n"] if number else "")
+                code = lead.span.of(text).strip() if lead is not None and lead is not cell else ""
+                if made is not None and CODE.fullmatch(code):
+                    made = RosterItem(f"{code} {made.text}", made.cites, made.number)
+                if made is not None:
+                    items.append(made)
+            key = (heads.get(column, "") or above[-40:], column)
+            if key in joined:
+                joined[key].items.extend(items)
+            else:
+                joined[key] = _Offer(
+                    score, f"a table under {heads.get(column) or plain_label(above.strip())[-60:]!r}", items
+                )
+    yield from joined.values()
+
+
+def _any_cell(table: Table, column: int):  # type: ignore[no-untyped-def]
+    return next((c for r in range(table.header_rows, table.rows) if (c := table.at(r, column)) is not None), None)
+
+
+def _in_words(table: Table, column: int, text: str) -> bool:
+    """True for a column that mostly holds words."""
+    cells = [c.span.of(text) for r in range(table.header_rows, table.rows) if (c := table.at(r, column))]
+    return sum(bool(re.search(r"[A-Za-z]{3}", c)) for c in cells) > 0.6 * max(1, len(cells))
+
+
+def _first_words(table: Table, text: str) -> int:
+    """The first column that holds words rather than numbers."""
+    for column in range(min(3, table.columns)):
+        cells = [c.span.of(text) for r in range(table.header_rows, table.rows) if (c := table.at(r, column))]
+        if sum(bool(re.search(r"[A-Za-z]{3}", c)) for c in cells) > 0.6 * max(1, len(cells)):
+            return column
+    return 0
+
+
+def _lists(passages: Passages, wanted: Wanted) -> Iterator[_Offer]:
+    """List items under a lead-in or a heading that names them."""
+    text = passages.text
+    blocks = [b for _, b in passages.blocks]
+    for place, block in enumerate(blocks):
+        words = block.span.of(text)
+        lead = words[-160:] if words.rstrip().endswith((":", "–", "—")) else ""
+        heading = plain_label(block.heading) if block.heading else ""
+        score = max(0.85 * _names(lead, wanted) if lead else 0.0, 0.9 * _names(heading, wanted) if heading else 0.0)
+        if score < 0.35:
+            continue
+        items = []
+        for after in blocks[place + 1 :]:
+            if after.kind == "heading" and (block.kind != "heading" or after.level <= block.level):
+                break
+            if after.kind == "item" or after.number:
+                number = NUMBER.match(after.span.of(text))
+                made = _item(passages, _without(after.span, after.number, text), number["n"] if number else "")
+                if made is not None:
+                    items.append(made)
+            elif items and after.kind == "paragraph" and block.kind != "heading":
+                break
+        yield _Offer(score, f"the list under {(heading or lead.strip())[-60:]!r}", items)
+
+
+def _without(span: Span, number: str, text: str) -> Span:
+    words = span.of(text)
+    m = re.match(rf"\s*{re.escape(number)}[.)]?\s*", words) if number else None
+    return Span(span.start + m.end(), span.end) if m and m.end() < len(words) else span
+
+
+def _headings(passages: Passages, wanted: Wanted) -> Iterator[_Offer]:
+    """Headings that each are an item: under one that names them, or that all begin with the word ("Risk 1, ...")."""
+    document = passages.document
+    sections = document.sections
+    for place, section in enumerate(sections):
+        score = 0.88 * _names(section.name, wanted)
+        if score >= 0.35:
+            items = [
+                i for s in sections if s.parent == place and (i := _item(passages, _heading_span(passages, s.span)))
+            ]
+            yield _Offer(score, f"the headings under {section.name!r}", items)
+    numbered: list[RosterItem] = []
+    text = passages.text
+    for _, block in passages.blocks:
+        words = block.span.of(text)[:LONGEST].split("\n")[0]
+        m = OPENING.match(words)
+        if m is None or block.kind == "table" or LEADER.search(words) or len(wanted) > 2:
+            continue
+        kind = stems_of(m["before"] or m["after"])
+        if not any(way <= frozenset(kind) for way, worth in wanted[-1] if worth == 1.0):
+            continue
+        stop = re.search(r"\.\s", words[m.end() :])
+        end = (
+            block.span.end
+            if block.kind == "heading"
+            else block.span.start + (m.end() + stop.start() if stop else len(words))
+        )
+        number = m["number"] or ""
+        made = _item(passages, Span(block.span.start, min(end, block.span.end)), number if number.isdigit() else "")
+        if made is not None:
+            numbered.append(made)
+    yield _Offer(0.9, "headings with a number each", numbered)
+
+
+def _heading_span(passages: Passages, span: Span) -> Span:
+    block = passages.document.block_at(span.start)
+    return (
+        block.span
+        if block is not None and block.kind == "heading"
+        else Span(span.start, min(span.end, span.start + 80))
+    )
+
+
+def _speakers(passages: Passages, of: str) -> _Offer | None:
+    """Everyone who speaks in a transcript, where that is what is asked for."""
+    if not {"speaker", "speak", "talk", "present", "particip"} & set(stems_of(of)):
+        return None
+    names: dict[str, RosterItem] = {}
+    for mark in passages.document.marks:
+        if mark.kind == "speaker" and mark.value:
+            names.setdefault(mark.value, RosterItem(mark.value, (Cite(passages.document, mark.span),)))
+    return _Offer(1.0, "the speakers that the transcript marks", list(names.values())) if names else None
+
+
+def _sentences(passages: Passages, wanted: Wanted, of: str) -> Iterator[_Offer]:
+    """A sentence that lists them: "the sites are A, B and C"; and names of people or firms in sections about them."""
+    text = passages.text
+    people = any(s.startswith(PEOPLE) for s in stems_of(of))
+    values = LineValues(passages)
+    gathered: list[RosterItem] = []
+    for sentence in passages.sentences:
+        words = sentence.span.of(text)
+        score = _names(words, wanted) and 1.0
+        m = (
+            re.search(
+                r"(?:\b(?:are|were|include|includes|including|namely|comprise|comprises)\b|:)\s*(?P<rest>[^.;:]{8,400})",
+                words,
+            )
+            if score
+            else None
+        )
+        if m and m["rest"].count(",") >= 1:
+            items = []
+            for part in re.finditer(r"[^,]+?(?=,|\s+and\s+(?=[^,]*\Z)|\Z)", m["rest"]):
+                piece = re.sub(r"\A\s*(?:and\s+|the\s+)?", "", part.group())
+                if piece.strip():
+                    at = sentence.span.start + m.start("rest") + part.start() + part.group().find(piece)
+                    made = _item(passages, Span(at, at + len(piece.rstrip(" ."))))
+                    if made is not None:
+                        items.append(made)
+            yield _Offer(0.55 * score, "a sentence that lists them", items)
+        last = sentence.headings.rsplit(" / ", 1)[-1]
+        if people and _names(last, wanted) > 0.3:
+            line = Line(sentence.span, sentence.span, "sentence", sentence.block)
+            for found in values.parties(line)[:1]:
+                if found.span.start - sentence.span.start < 6:
+                    made = _item(passages, found.span)
+                    if made is not None:
+                        gathered.append(made)
+    yield _Offer(0.8, "names that open the paragraphs of that section", gathered)
+
+
+def _key(text: str) -> str:
+    return " ".join(re.findall(r"[a-z0-9]+", re.sub(r"\([^()]*\)", " ", text.lower())))[:60]
+
+
+def _once(items: Sequence[RosterItem]) -> tuple[list[RosterItem], tuple[str, ...]]:
+    """Each item once, with all its places; the words of those that stood twice."""
+    out: dict[str, RosterItem] = {}
+    twice: dict[str, None] = {}
+    for item in items:
+        key = _key(item.text)
+        if key in out:
+            twice[item.text] = None
+            out[key] = RosterItem(out[key].text, (*out[key].cites, *item.cites), out[key].number)
+        else:
+            out[key] = item
+    return list(out.values()), tuple(twice)
+
+
+def _elsewhere(items: Sequence[RosterItem], others: Sequence[_Offer]) -> list[RosterItem]:
+    """Items with the other lists in which they stand."""
+    places: dict[str, list[Cite]] = {}
+    for offer in others:
+        for item in offer.items:
+            places.setdefault(_key(item.text), []).extend(item.cites)
+    out = []
+    for item in items:
+        more = [c for c in places.get(_key(item.text), []) if all(not c.span.overlaps(x.span) for x in item.cites)]
+        out.append(RosterItem(item.text, (*item.cites, *more[:3]), item.number))
+    return out

@@ -1,0 +1,220 @@
+"""Questions answered from made-up papers; what they do not say is not found."""
+
+from __future__ import annotations
+
+import json
+
+import pytest
+
+from yarnex.core.errors import YarnexError
+from yarnex.core.search import Inquiry, ask, ask_all, read_questions, roster, starters, understand
+from yarnex.core.search.answers import EVIDENCE, answer_weights
+from yarnex.output.wording import said
+
+LEASE = """LEASE OF THE DYE HOUSE
+
+This Lease is made on 4 May 2026 between:
+
+(1) Calder Estates Limited (the "Landlord"); and
+
+(2) Brackenfold Mills Limited (the "Tenant").
+
+1. Term
+
+1.1 The Landlord lets the dye house to the Tenant for a term of seven years from and including 1 June 2026.
+
+1.2 The Tenant may end this Lease on 31 May 2029 by giving not less than six months' written notice.
+
+2. Rent
+
+2.1 The Tenant shall pay a yearly rent of £61,500 by equal quarterly payments in advance.
+
+2.2 If rent is late, interest is payable at four per cent above the base rate.
+
+3. Use
+
+3.1 The premises may be used for the dyeing and finishing of yarn. Not to keep more than 40 drums of dye in the yard.
+
+3.2 The Tenant shall paint the outside in every third year.
+
+4. Insurance
+
+4.1 The Landlord shall insure the building. The Tenant shall hold public liability insurance of not less than £2,000,000.
+"""
+
+INCIDENT = """INCIDENT REPORT
+
+Date: 9 March 2026
+
+The leak was found at 5.40 a.m. on 8 March 2026 by Ada Thorne of Weir Security Limited.
+
+The cause was a split hose under the sink. The water stood 30 mm deep over 55 square metres.
+
+Nobody was hurt.
+"""
+
+
+@pytest.fixture
+def asked(document):
+    def make(text: str, words: str):
+        return ask(Inquiry(document(text)), understand(words))[0]
+
+    return make
+
+
+@pytest.mark.parametrize(
+    ("words", "answer"),
+    [
+        ("How much is the rent?", "£61,500 a year"), ("Who is the landlord?", "Calder Estates Limited"), ("Who rents the premises?", "Brackenfold Mills Limited"),
+        ("When does the lease begin?", "1 June 2026"), ("When does the lease end?", "31 May 2033"), ("How much notice to end the lease early?", "6 months"),
+        ("When can the tenant leave early?", "31 May 2029"), ("May the tenant leave early?", "yes"), ("How much public liability cover must there be?", "£2,000,000"),
+        ("How many drums of dye may be kept?", "40"), ("How often must the outside be painted?", "3 years"), ("What interest is charged on late rent?", "4 %"),
+    ],
+)  # fmt: skip
+def test_answers_from_a_lease(asked, words, answer):
+    finding = asked(LEASE, words)
+    assert said(finding) == answer, finding.why
+    assert finding.cites
+
+
+@pytest.mark.parametrize(
+    ("words", "answer"),
+    [
+        ("At what time was the leak found?", "5.40 a.m."), ("Who found the leak?", "Ada Thorne of Weir Security Limited"), ("How deep was the water?", "30 mm"),
+        ("What area was flooded?", "55 sq m"), ("On what date was the leak found?", "8 March 2026"),
+    ],
+)  # fmt: skip
+def test_answers_from_a_report_of_an_incident(asked, words, answer):
+    assert said(asked(INCIDENT, words)) == answer
+
+
+def test_a_reason_is_given_in_the_document_s_words(asked):
+    assert "split hose under the sink" in asked(INCIDENT, "What caused the leak?").text
+
+
+@pytest.mark.parametrize(
+    "words",
+    [
+        "What is the performance bond?",
+        "How many parking spaces are there?",
+        "Who is the broker?",
+        "What is the capital of France?",
+    ],
+)
+def test_what_is_not_said_is_not_found(asked, words):
+    finding = asked(LEASE, words)
+    assert finding.state == "not_found"
+    assert finding.why
+
+
+def test_each_document_answers_for_itself(document):
+    papers = [
+        document(LEASE, "a.txt"),
+        document(LEASE.replace("£61,500", "£48,250"), "b.txt"),
+        document(INCIDENT, "c.txt"),
+    ]
+    (row,) = ask_all(papers, [("1", "How much is the rent?")])
+    assert [said(f[0]) for f in row.findings] == ["£61,500 a year", "£48,250 a year", "not found"]
+    assert [f[0].document.path for f in row.findings] == ["a.txt", "b.txt", "c.txt"]
+
+
+def test_blanks_are_filled_for_each_document(document):
+    (row,) = ask_all([document(LEASE, "a.txt")], [("1", "How much is the rent in {name}?")])
+    assert said(row.findings[0][0]) == "£61,500 a year"
+
+
+def test_a_quote_stands_in_the_document(document):
+    paper = document(LEASE)
+    for found in ask_all([paper], [("1", "What may the premises be used for?"), ("2", "Who insures the building?")]):
+        for finding in found.findings[0]:
+            for cite in finding.cites:
+                assert cite.quote in paper.text
+
+
+@pytest.mark.parametrize(
+    ("name", "text", "questions"),
+    [
+        ("q.txt", "# mine\nWho?\n\nWhen is it?\n", [("1", "Who?"), ("2", "When is it?")]),
+        ("q.json", json.dumps([{"id": "a", "question": "Who?"}, "When?"]), [("a", "Who?"), ("2", "When?")]),
+        ("q.yaml", "questions:\n- id: x\n  question: Who?\n", [("x", "Who?")]),
+    ],
+)
+def test_lists_of_questions(tmp_path, name, text, questions):
+    (tmp_path / name).write_text(text)
+    assert read_questions(tmp_path / name) == questions
+
+
+@pytest.mark.parametrize(
+    ("name", "text", "fault"),
+    [
+        ("q.json", "[{", "not JSON"), ("q.yaml", "a: [", "not YAML"), ("q.txt", "\n\n", "no list of questions"), ("q.json", '[{"id": 1}]', "entry 1 holds no question"),
+        ("q.txt", "a b c?\n" * 501, "501 questions"),
+    ],
+)  # fmt: skip
+def test_mistakes_in_a_list_of_questions(tmp_path, name, text, fault):
+    (tmp_path / name).write_text(text)
+    with pytest.raises(YarnexError, match=fault):
+        read_questions(tmp_path / name)
+
+
+def test_starters_can_be_answered(document):
+    paper = document(LEASE)
+    proposed = starters([paper])
+    assert len(proposed) >= 4
+    for _, words, why in proposed:
+        assert why
+        assert ask(Inquiry(paper), understand(words))[0].found, words
+
+
+def test_every_piece_of_evidence_has_a_weight():
+    assert len(answer_weights()) == len(EVIDENCE)
+
+
+BOARD = """# Annual report
+
+## Board of directors
+
+| No. | Director | Since |
+| --- | --- | --- |
+| 1 | Ada Thorne | 2019 |
+| 2 | Bram Holroyd | 2020 |
+| 4 | Cleo Marsden | 2024 |
+| | Total | 3 |
+
+## Sites
+
+The mill works at these sites:
+
+1. Low Weir Mill
+2. The dye house
+3. Fellgate store
+
+## Risks
+
+### Risk 1, price of fleece
+
+It may rise.
+
+### Risk 2, flood
+
+The weir may overflow.
+"""
+
+
+@pytest.mark.parametrize(
+    ("of", "items"),
+    [
+        ("directors", ["Ada Thorne", "Bram Holroyd", "Cleo Marsden"]),
+        ("sites", ["Low Weir Mill", "The dye house", "Fellgate store"]),
+        ("risks", ["Risk 1, price of fleece", "Risk 2, flood"]),
+        ("moons", []),
+    ],
+)
+def test_rosters(document, of, items):
+    found = roster(document(BOARD, "report.md"), of)
+    assert [i.text for i in found.items] == items
+    assert all(i.cites for i in found.items)
+
+
+def test_a_gap_in_the_numbering_is_said(document):
+    assert roster(document(BOARD, "report.md"), "directors").gaps == ("3",)

@@ -1,0 +1,49 @@
+"""What a question asks for."""
+
+from __future__ import annotations
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from yarnex.core.search.question import understand
+
+
+@pytest.mark.parametrize(
+    ("words", "kind"),
+    [
+        ("How much is the deposit?", "money"), ("What does the loom cost?", "money"), ("When does it end?", "date"), ("By what date must it be claimed?", "date"),
+        ("How long is the notice?", "duration"), ("Within what time must it be repaired?", "duration"), ("How many days of holiday are there?", "duration"),
+        ("What percentage of sales is paid?", "percent"), ("At what rate is tax charged?", "percent"), ("How many spindles are there?", "number"),
+        ("How heavy is the machine?", "number"), ("Who insures the mill?", "party"), ("Which company rents it?", "party"), ("May it be sublet?", "yes_no"),
+        ("According to the report, had the roof leaked before?", "yes_no"), ("Is there a cap, and how much is it?", "money"), ("Why was it late?", "text"),
+        ("Where is the wool kept?", "text"), ("At what time was it found?", "time"), ("How often is rent paid?", "often"), ("Which days are rent days?", "list"),
+        ("What is the moisture of the fleece, as a share of its weight?", "percent"),
+    ],
+)  # fmt: skip
+def test_the_kind_of_answer(words, kind):
+    assert understand(words).kinds[0] == kind
+
+
+def test_what_a_thing_is_tells_the_kind_where_the_form_does_not():
+    assert "money" in understand("What is the deposit?").kinds
+    assert not understand("What is the governing law?").sure
+
+
+def test_a_question_that_follows_leans_on_the_one_before():
+    before = understand("What is the fee for storage?")
+    after = understand("And in the second year?", before=before)
+    assert after.kinds == before.kinds
+    assert {i.name for i in before.ideas} <= {i.name for i in after.ideas}
+
+
+@pytest.mark.parametrize("words", ["What is the capital of Norway?", "Tell me a joke about sheep"])
+def test_questions_about_the_world_are_known_as_such(words):
+    assert understand(words).outside
+
+
+@given(st.text(max_size=120))
+def test_any_words_are_understood_somehow(words):
+    question = understand(words)
+    assert question.kinds
+    assert 0 < len(question.kinds) < 9

@@ -23,9 +23,22 @@ if TYPE_CHECKING:
     from yarnex.core.document import Document
     from yarnex.core.document.outline import OutlineEntry
     from yarnex.core.flags import Flag
-    from yarnex.core.terms import Abstract
+    from yarnex.core.search import Roster
+    from yarnex.core.terms import Abstract, Finding
 
-__all__ = ["__version__", "abstract", "abstract_all", "brief", "compare", "flags", "outline", "read", "read_all"]
+__all__ = [
+    "__version__",
+    "abstract",
+    "abstract_all",
+    "brief",
+    "compare",
+    "find",
+    "flags",
+    "outline",
+    "read",
+    "read_all",
+    "roster",
+]
 
 
 def read(path: str | Path) -> Document:
@@ -62,6 +75,21 @@ def abstract_all(documents: Sequence[Document], sheet: str = "auto", as_of: date
     from yarnex.core.terms import abstract_all as fill
 
     return fill(documents, sheet, as_of)
+
+
+def find(documents: Sequence[Document], question: str) -> tuple[Finding, ...]:
+    """The best answer of each document, in their order; `not_found` with the nearest mentions where one says nothing."""
+    from yarnex.core.search import ask_all
+
+    (asked,) = ask_all(documents, [("1", question)])
+    return tuple(found[0] for found in asked.findings)
+
+
+def roster(document: Document, of: str) -> Roster:
+    """Every item of a named list in a document, with its cites."""
+    from yarnex.core.search import roster as list_items
+
+    return list_items(document, of)
 
 
 def compare(documents: Sequence[Document], sheet: str = "auto") -> Comparison:

@@ -218,3 +218,11 @@ def test_rosters(document, of, items):
 
 def test_a_gap_in_the_numbering_is_said(document):
     assert roster(document(BOARD, "report.md"), "directors").gaps == ("3",)
+
+
+def test_the_same_from_python(document):
+    import yarnex
+
+    papers = [document(LEASE, "a.txt"), document(INCIDENT, "b.txt")]
+    assert [f.state for f in yarnex.find(papers, "How much is the rent?")] == ["stated", "not_found"]
+    assert len(yarnex.roster(document(BOARD, "r.md"), "sites").items) == 3

@@ -41,6 +41,7 @@ def demo(
             ["read", premises.as_posix()],
             ["outline", lease, "--depth", "1"],
             ["abstract", lease],
+            ["find", "When can the tenant leave early?", lease],
             ["abstract", contracts.as_posix(), "-o", f"{folder.as_posix()}/contracts.xlsx"],
             ["compare", premises.as_posix(), "-o", f"{folder.as_posix()}/premises.html"],
             ["flags", premises.as_posix()],

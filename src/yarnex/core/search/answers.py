@@ -30,16 +30,22 @@ from yarnex.core.terms.passages import Passages
 from yarnex.core.terms.values_in_lines import LineValues, of_type
 from yarnex.core.values import Duration, Found, Text, Value, YesNo, same_value
 from yarnex.core.values.numbers import ORDINAL_WORDS, WORDS, read_words
-from yarnex.core.words import stems_of
+from yarnex.core.words import stem, stems_of
 
 # Shares that speak for or against an answer; none is a word of any document. Weights: packs/weights/answers.yaml.
 EVIDENCE = (
     "one", "score", "coverage", "named", "fit", "missing", "first", "cell", "label", "short", "few", "term", "alike", "confidence", "gap",
-    "worked_out", "conflicting", "agreed", "own", "rarest", "pairs", "close", "lead", "rank", "unsure", "text", "text_for_value",
+    "worked_out", "conflicting", "agreed", "own", "rarest", "pairs", "close", "lead", "exact", "outdone", "in_vain", "rank", "unsure", "text",
+    "text_for_value",
 )  # fmt: skip
-ENOUGH = 0.27  # an answer under this is none; set on measured cases, see bench/answers.py
+ENOUGH = 0.37  # an answer under this is none; set on measured cases, see bench/answers.py
+SURE_YES = 0.5  # the same for a yes or no read from a passage: any sentence has one or the other in it
 NEAR_SHOWN = 3
 LEAST_ALIKE = 0.3
+EXACT = 0.95
+QUALIFIERS = frozenset(
+    map(stem, ("early", "late", "renew", "extend", "break", "review", "renewal", "extension", "overdue", "additional"))
+)  # make another thing of what they stand by
 DECIDES = 0.6  # how like a term must be to a yes-or-no question for its being there to answer it
 UNRIVALLED = ("text", "list", "party", "yes_no")  # what two places say in different words is no conflict
 RIVAL = 0.6  # how sure a second, different answer must be to make a conflict
@@ -150,8 +156,9 @@ def ask(inquiry: Inquiry, question: Question, limit: int = 8) -> list[Finding]:
     """Findings that answer, best first, at most `limit`; one `not_found` with the nearest mentions where none does."""
     if question.outside:
         return [_none(inquiry, question, "this asks about the world, not about the documents")]
-    answers = weighed([*from_terms(inquiry, question), *from_lines(inquiry, question)])
-    if not answers or answers[0].score < ENOUGH:
+    answers = answers_of(inquiry, question)
+    least = SURE_YES if answers and answers[0].kind == "yes_no" and answers[0].finding is None else ENOUGH
+    if not answers or answers[0].score < least:
         return [_none(inquiry, question, "no passage answers it", answers)]
     found = [_finding(inquiry, question, a) for a in answers[:limit] if a is answers[0] or a.score >= ENOUGH]
     return [_with_rival(found, answers), *found[1:]]
@@ -174,6 +181,37 @@ def _with_rival(found: list[Finding], answers: Sequence[Answer]) -> Finding:
 
 
 # ------------------------------------------------------------------ sources
+def answers_of(inquiry: Inquiry, question: Question) -> list[Answer]:
+    """All answers of all sources, best first."""
+    return weighed(
+        _beside_each_other(
+            [*from_terms(inquiry, question), *from_lines(inquiry, question)], _in_vain(inquiry, question)
+        )
+    )
+
+
+def _in_vain(inquiry: Inquiry, question: Question) -> float:
+    """How like what is asked the likest term is that was looked for and not found."""
+    total = sum(inquiry.matcher.weight(i) for i in question.ideas) or 1.0
+    near = [(s, t) for t, ways in inquiry.names if (s := _likeness(inquiry, question, ways, total)) >= LEAST_ALIKE]
+    found = inquiry.fill([t for _, t in near])
+    return max((s for (s, _), f in zip(near, found, strict=True) if f.state == "not_found"), default=0.0)
+
+
+def _beside_each_other(answers: list[Answer], in_vain: float) -> list[Answer]:
+    """Answers with how far a likelier term outdoes them, and how far a term like it was sought in vain."""
+    alike, outdone, vain, exact = (EVIDENCE.index(n) for n in ("alike", "outdone", "in_vain", "exact"))
+    best = max((a.evidence[alike] for a in answers), default=0.0)
+    out = []
+    for answer in answers:
+        evidence = list(answer.evidence)
+        evidence[outdone] = max(0.0, best - evidence[alike])
+        evidence[vain] = max(0.0, in_vain - max(best, evidence[alike]))
+        evidence[exact] = float(evidence[alike] > EXACT)
+        out.append(replace(answer, evidence=tuple(evidence)))
+    return out
+
+
 def from_terms(inquiry: Inquiry, question: Question) -> list[Answer]:
     """Filled terms of the document's sheet whose label or other names are what is asked for, and its own labels."""
     out = []
@@ -229,7 +267,8 @@ def _alike(inquiry: Inquiry, ideas: Sequence[Idea], label: frozenset[str], total
                 best = max(best, worth)
         covered += inquiry.matcher.weight(idea) * best
     asked, named = covered / total, len(used) / len(label)
-    return asked * (0.4 + 0.6 * named) if used else 0.0
+    other = 0.75 if (label - used) & QUALIFIERS else 1.0
+    return other * asked * (0.4 + 0.6 * named) if used else 0.0
 
 
 def from_lines(inquiry: Inquiry, question: Question) -> list[Answer]:
@@ -324,7 +363,7 @@ def _yes_or_no(passages: Passages, line: Line, question: Question) -> YesNo:
 def weighed(answers: list[Answer]) -> list[Answer]:
     """Best first by the fitted weights; answers that say the same in the same place are one, which speaks for them."""
     weights = answer_weights()
-    agreed = EVIDENCE.index("agreed")
+    agreed, score = EVIDENCE.index("agreed"), EVIDENCE.index("score")
     scored = sorted((_scored(a, weights) for a in answers), key=_order)
     out: list[Answer] = []
     for answer in scored:
@@ -333,8 +372,12 @@ def weighed(answers: list[Answer]) -> list[Answer]:
             out.append(answer)
         elif (out[same].finding is None) != (answer.finding is None):
             kept = out[same] if out[same].finding is not None else answer
-            evidence = tuple(max(x, y) for x, y in zip(out[same].evidence, answer.evidence, strict=True))
-            evidence = (*evidence[:agreed], 1.0, *evidence[agreed + 1 :])
+            other = answer if kept is out[same] else out[same]
+            evidence = (
+                *kept.evidence[:agreed],
+                max(kept.evidence[agreed], other.evidence[score]),
+                *kept.evidence[agreed + 1 :],
+            )
             both = _scored(replace(kept, evidence=evidence), weights)
             out[same] = replace(both, score=max(both.score, out[same].score))
     return sorted(out, key=_order)
@@ -401,5 +444,8 @@ def _finding(inquiry: Inquiry, question: Question, answer: Answer) -> Finding:
 
 def _none(inquiry: Inquiry, question: Question, why: str, answers: Sequence[Answer] = ()) -> Finding:
     term = Term("answer", question.text, "", "text")
-    near = tuple(dict.fromkeys(a.quote for a in answers[:NEAR_SHOWN]))
-    return Finding(inquiry.document, term, "not_found", near=near, why=(why,))
+    near: list[Cite] = []
+    for answer in answers:
+        if len(near) < NEAR_SHOWN and all(not answer.quote.span.overlaps(c.span) for c in near):
+            near.append(answer.quote)
+    return Finding(inquiry.document, term, "not_found", near=tuple(near), why=(why,))

@@ -112,14 +112,15 @@ def roster(document: Document, of: str) -> Roster:
     also = _elsewhere(items, [o for o in offers if o is not best])
     numbers = [int(i.number) for i in items if i.number.isdigit()]
     gaps = tuple(str(n) for n in range(min(numbers), max(numbers)) if n not in numbers) if len(numbers) > 2 else ()
+    chosen = [c.span for item in items for c in item.cites]
     left = tuple(
-        (i.text, f"stands only in {o.source}")
-        for o in offers
-        if o is not best
-        for i in o.items
-        if _key(i.text) not in {_key(x.text) for x in items}
+        (item.text, f"stands only in {offer.source}")
+        for offer in offers
+        if offer is not best and offer.score >= max(0.5, 0.8 * best.score)
+        for item in offer.items
+        if all(not c.span.overlaps(x) for c in item.cites for x in chosen)
     )
-    return Roster(document, of, tuple(also), best.source, gaps, duplicates, left[:40])
+    return Roster(document, of, tuple(also), best.source, gaps, duplicates, left[:20])
 
 
 QUALIFIER = re.compile(

@@ -14,7 +14,7 @@ from functools import cached_property, lru_cache
 
 SLOT = "<value>"
 LEAD_END = r"\s*[\"“'‘(]?\s*"  # a value may stand in quotation marks or brackets
-FOLLOW_START = r"[\"”'’)]*\s*"
+FOLLOW_START = r"[\"”'’),]*\s*"
 _token = re.compile(r"\.\.\.|<value>|[()\[\]|]|\s+|[^\s()\[\]|]+?(?=\.\.\.|<value>|[()\[\]|\s]|\Z)")
 
 

@@ -287,7 +287,7 @@ class Matcher:
 
 # ------------------------------------------------------------------ as a finder of terms
 FULL = 0.72  # share of what is asked for that a line must name
-GUIDED = 0.75  # what a line must score for a term that has wording of its own to go by
+GUIDED = 0.95  # what a line must score for a term that has wording of its own to go by
 FULL_OWN = 0.55  # the same, for a term that an analyst gave only a label
 SEEN = {"sentence", "cell", "named"}
 

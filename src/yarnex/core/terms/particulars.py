@@ -23,7 +23,7 @@ GROUP = "Other particulars"
 MOST_ROWS = 60  # of a table that is taken as a list of particulars
 MOST_COLUMNS = 8
 SIGNING = re.compile(
-    r"(?:signed|signature|by|title|name|date|witness|for and on behalf.*|its|print name|occupation|(?:managing )?director|(?:company )?secretary|partner|authorised signatory|position)\Z",
+    r"(?:signed(?: (?:for|by) .*)?|signature|by|title|name|date|witness|for and on behalf.*|its|print name|occupation|(?:managing )?director|(?:company )?secretary|partner|authorised signatory|position)\Z",
     re.IGNORECASE,
 )
 LINE_LABELS = 5  # words of a label that opens a line

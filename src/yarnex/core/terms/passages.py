@@ -211,7 +211,8 @@ class Passages:
         for count in counts:
             place = bisect_right(taken, count.span, key=lambda s: s) if taken else 0
             near = taken[max(0, place - 2) : place + 1]
-            if not any(count.span.overlaps(t) for t in near):
+            coded = re.search(r"[A-Za-z][-–]?\Z", self.text[max(0, count.span.start - 2) : count.span.start])
+            if not coded and not any(count.span.overlaps(t) for t in near):
                 out.append(count)
         return out
 

@@ -40,6 +40,11 @@ REFERENCE = re.compile(
     r"(?:\s+[\dA-Z][\w.()]*\s*(?:,|and|or|to|–|-))*\s*|[#§/]|\b[A-Z]{1,5}[-–]?|\d[.:/-])\Z",
     re.IGNORECASE,
 )
+MONEY_HEAD = re.compile(
+    r"\b(?:amount|price|cost|fee|fees|total|sum|charge|paid|due|balance|rent|premium|limit|value|presented|allowed|instalment|payment|interest|capital|estimate)s?\b",
+    re.IGNORECASE,
+)
+FIGURES = re.compile(r"\d[.,]\d{2}\b|\d[,.' ]\d{3}\b")  # pence or thousands: a sum rather than a count
 YEAR = re.compile(r"(?:19|20)\d\d")
 SCALE = re.compile(
     r"(?P<thousand>['’‘]000s?\b|\bthousands?\b|(?<=[€£$])\s?k\b)|(?P<million>\bmillions?\b|(?<=[€£$])\s?m\b)|(?P<lakh>\blakhs?\b)|(?P<crore>\bcrores?\b)",
@@ -96,6 +101,12 @@ class LineValues:
         ) and not _sign.search(head):
             return []
         sign = _sign.search(head) or _sign.search(caption)
+        if (
+            sign is None
+            and not MONEY_HEAD.search(head + " " + line.label)
+            and not FIGURES.search(line.values.of(self.text))
+        ):
+            return []
         currency = (SIGNS.get(sign.group()) or sign.group()) if sign else self.usual_currency
         if currency is None:
             return []

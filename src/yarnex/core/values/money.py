@@ -162,14 +162,26 @@ def _paid_for(text: str, end: int) -> tuple[str | None, int]:
     return None, end
 
 
+# What in a paper shows whose dollars it counts, beside the currency's own name: places, taxes, registers, numbers of phones and banks.
+DOLLAR_SIGNS = {
+    "AUD": (r"\bAUD\b|A\$|Australian dollar", r"\bAustralia\b|\bABN\b|\bA\.?C\.?N\.?\s\d{3}|\b(?:NSW|VIC|QLD|TAS)\s\d{4}|\+61\s?\d"),
+    "CAD": (r"\bCAD\b|C\$|Canadian dollar", r"\bCanada\b|\b(?:Ontario|Quebec|Alberta|British Columbia|Manitoba)\b|\bHST\b"),
+    "NZD": (r"\bNZD\b|NZ\$|New Zealand dollar", r"\bNew Zealand\b|\bAotearoa\b|\bNZBN\b|\+64\s?\d|\b\d{2}-(?:\d{4}|█+)-(?:\d{7}|█+)-\d{2,3}\b|\b\w+\.(?:co|org|govt|ac)\.nz\b"),
+    "SGD": (r"\bSGD\b|S\$|Singapore dollar", r"\bSingapore\b"),
+    "HKD": (r"\bHKD\b|HK\$|Hong Kong dollar", r"\bHong Kong\b"),
+}  # fmt: skip
+
+
 def usual_dollar(text: str) -> str:
-    """The currency that a bare dollar sign means in this document: the one that it names most, else US dollars."""
-    counts = {
-        code: len(re.findall(pattern, text))
-        for code, pattern in (
-            ("AUD", r"AUD|A\$|Australian dollar"), ("CAD", r"CAD|C\$|Canadian dollar"), ("NZD", r"NZD|NZ\$|New Zealand dollar"),
-            ("SGD", r"SGD|S\$|Singapore dollar"), ("HKD", r"HKD|HK\$|Hong Kong dollar"),
-        )
-    }  # fmt: skip
-    best = max(counts, key=lambda c: counts[c])
-    return best if counts[best] and not re.search(r"US\$|USD|United States dollar", text) else "USD"
+    """The currency that a bare dollar sign means in this document: the one that it names most, else US dollars.
+
+    Where no dollar is named, places, taxes and numbers of other dollar countries count.
+    """
+    if re.search(r"US\$|\bUSD\b|United States dollar", text):
+        return "USD"
+    for place in (0, 1):
+        counts = {code: len(re.findall(patterns[place], text)) for code, patterns in DOLLAR_SIGNS.items()}
+        best = max(counts, key=lambda c: counts[c])
+        if counts[best]:
+            return best
+    return "USD"

@@ -15,7 +15,7 @@ FORMS = (
 )
 _word = r"(?!(?:BETWEEN|Between|AND\s+BETWEEN)\b)(?:[A-Z0-9][\w&.'’/-]*|&|\((?:[A-Z][\w .&-]{0,25})\))"
 _link = r"(?:of|and|the|for|de|la|von|van|y)"
-_organisation = re.compile(rf"{_word}(?:\s+(?:{_word}|{_link})){{0,7}}?,?\s+(?:{FORMS})(?!\w)")
+_organisation = re.compile(rf"{_word}(?:\s+(?:{_word}|{_link})){{0,7}}?,?\s+(?:{FORMS})(?!\w|[-–/ ]?\d)")
 _role = re.compile(
     r"\(\s*(?:(?:hereinafter|herein|hereafter|collectively|individually|together|each|as|called|referred\s+to|known|in\s+this\s+\w+|,|the|a|an|or|with|its|successors|and|assigns)\s+)*"
     r"[\"“”'‘](?:the\s+)?(?P<role>[A-Z][A-Za-z’' -]{2,40}?)[\"”’']",
@@ -86,6 +86,11 @@ def _name_in(clause: str) -> tuple[int, str] | None:
     numbered = _numbered.match(clause)
     if numbered and (whole := _organisation.match(clause, numbered.end())):
         return numbered.end(), whole.group().rstrip(",")
+    inside = list(_organisation.finditer(clause))
+    if inside and not clause[inside[-1].end() :].strip(" ,"):  # the name right before the bracket
+        start = inside[-1].start()
+        if not re.search(r"\b(?:and|between)\s", inside[-1].group(), re.IGNORECASE):
+            return start, inside[-1].group().rstrip(",")
     starts = [m.end() for m in _start.finditer(clause)]
     for begin in reversed(starts):
         m = _organisation.match(clause, begin)
@@ -97,7 +102,6 @@ def _name_in(clause: str) -> tuple[int, str] | None:
         name = (rest[: stop.start()] if stop else rest).strip(" ,:")
         if name and _titled(name) and (_organisation.match(name) or len(name.split()) > 1):
             return begin, name
-    inside = list(_organisation.finditer(clause))
     return (inside[-1].start(), inside[-1].group().rstrip(",")) if inside else None
 
 

@@ -63,7 +63,7 @@ UNITS = {
     "°F": r"°\s?F|degrees?\s+(?:F\b|Fahrenheit)",
     "ml": r"millilit(?:re|er)s?|ml",
     "megalitres": r"megalit(?:re|er)s?|ML",
-    "litres": r"lit(?:re|er)s?",
+    "litres": r"lit(?:re|er)s?|l",
     "gallons": r"(?:US\s+|imperial\s+)?gallons?",
     "TB": r"terabytes?|TB",
     "GB": r"gigabytes?|GB",
@@ -84,7 +84,7 @@ _form = re.compile(
     re.IGNORECASE,
 )
 _names = list(UNITS)
-CASED = ("m", "V", "ML", "t", "g", "mg", "MW", "MB", "bar", "x")  # shown like this and in no other case
+CASED = ("m", "V", "ML", "t", "g", "l", "mg", "MW", "MB", "bar", "x")  # shown like this and in no other case
 _ratio = re.compile(r"(?<![\d.:])(?P<number>\d{1,3}(?:\.\d+)?)\s?(?::\s?1(?:\.0+)?|\s+to\s+(?:1|one))(?!\d|[.:]\d)")
 
 

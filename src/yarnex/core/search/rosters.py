@@ -155,7 +155,8 @@ def _names(label: str, wanted: Wanted, *, own: bool = False) -> float:
 
 
 def _item(passages: Passages, span: Span, number: str = "") -> RosterItem | None:
-    words = on_one_line(span.of(passages.text))[:LONGEST]
+    words = on_one_line(span.of(passages.text))
+    words = words if len(words) <= LONGEST else words[:LONGEST].rsplit(" ", 1)[0] + " …"
     if not re.search(r"[A-Za-z]{2}|\d", words) or TOTAL.match(words):
         return None
     return RosterItem(words, (Cite(passages.document, Span(span.start, min(span.end, span.start + 400))),), number)

@@ -15,6 +15,7 @@ from yarnex.core.document import Document, Span
 from yarnex.core.terms.lines import Line
 from yarnex.core.terms.particulars import LINE_LABELS, SIGNING, typed_value
 from yarnex.core.terms.passages import Passages, plain_label
+from yarnex.core.terms.sheets import label_phrase
 from yarnex.core.terms.values_in_lines import LineValues
 from yarnex.core.words import stems_of
 
@@ -134,15 +135,10 @@ def to_yaml(proposed: Sequence[Proposed], name: str, count: int) -> str:
             f"  # in {len(item.documents)} of {count}; for example: {item.example}",
             f"  - label: {_quoted(item.label)}",
             f"    type: {_quoted(kind)}",
-            f"    {key}: [{', '.join(_quoted(_phrase(n)) for n in names)}]",
+            f"    {key}: [{', '.join(_quoted(label_phrase(n)) for n in names)}]",
         ]
     return "\n".join(lines) + "\n"
 
 
 def _quoted(text: str) -> str:
     return '"' + text.replace("\\", "\\\\").replace('"', '\\"') + '"'
-
-
-def _phrase(label: str) -> str:
-    """A label as a phrase: signs that mean something in the phrase language become blanks."""
-    return " ".join(re.sub(r"[()\[\]|<>*]|\.\.\.", " ", label).split()).lower()

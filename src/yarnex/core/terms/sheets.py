@@ -108,6 +108,11 @@ def id_from(label: str) -> str:
     return re.sub(r"\W+", "_", label.lower()).strip("_")
 
 
+def label_phrase(label: str) -> str:
+    """A label as a phrase: signs that mean something in the phrase language become blanks."""
+    return " ".join(re.sub(r"[()\[\]|<>*]|\.\.\.", " ", label).split()).lower() or label
+
+
 def _format_fits(form: str, kind: str) -> bool:
     if kind == "date":
         return "Y" in form
@@ -155,6 +160,8 @@ def _phrases(item: Entry, key: str, shown: str, faults: list[str]) -> tuple[Phra
 
 
 def _term(item: Entry, name: str, group: str, phrases: dict[str, tuple[Phrase, ...]]) -> Term:
+    if not any(phrases[k] for k in ("names", "headings", "cues", "yes", "no")) and not item.get("compute"):
+        phrases = phrases | {"names": (compile_phrase(label_phrase(item["label"])),)}  # a label is a name, too
     return Term(
         id=name, label=item["label"], group=group, type=item["type"],
         names=phrases["names"], headings=phrases["headings"], cues=phrases["cues"], excludes=phrases["not"],

@@ -223,3 +223,51 @@ def test_a_draft_proposes_what_papers_share(document):
 def test_weak_evidence_is_marked_for_a_look(services):
     assert not to_check(services.finding("cure_period"))
     assert {f.term.id for f in services.findings if to_check(f)} <= {"jurisdiction"}
+
+
+ORDER = """# Services agreement
+
+This Agreement is made between Hebble Carding Limited (the "Supplier") and Ash Looms Limited (the "Customer").
+
+## 1 Payment
+
+1.1 The Customer shall pay each invoice within thirty days of its date.
+
+1.2 The special terms prevail over the clauses, and the clauses over the schedules.
+
+## Schedule 1
+
+The Customer shall pay each invoice within forty days of its date.
+"""
+
+
+def test_the_order_of_precedence_decides_between_parts(document):
+    paper = document(ORDER, "order.md")
+    finding = abstract(paper, sheet_for(paper)).finding("payment_terms")
+    assert (finding.state, said(finding)) == ("stated", "30 days")
+    assert "prevails over “forty days”" in finding.working[0]
+    other = document(
+        ORDER.replace(
+            "1.2 The special terms prevail over the clauses, and the clauses over the schedules.",
+            "1.2 Scots law applies.",
+        )
+    )
+    assert abstract(other, sheet_for(other)).finding("payment_terms").state == "conflicting"
+
+
+def test_a_term_defined_elsewhere_is_followed(document):
+    text = """# Order form
+
+| Item | Particular |
+| --- | --- |
+| Initial term | 24 months |
+| Start date | 1 May 2026 |
+
+# Terms
+
+"Initial Term" has the meaning given in the Order Form. This software subscription continues for the Initial Term.
+"""
+    paper = document(text, "order.md")
+    filled = abstract(paper, sheet_for(paper))
+    assert said(filled.finding("initial_term")) == "24 months"
+    assert said(filled.finding("initial_term_end")) == "30 April 2028"

@@ -15,7 +15,7 @@ from yarnex.core.terms.finders import FINDERS
 from yarnex.core.terms.model import Candidate, Finding, Sheet, Term, quoted
 from yarnex.core.terms.particulars import other_particulars
 from yarnex.core.terms.passages import Passages
-from yarnex.core.terms.variations import latest_part, varied_within
+from yarnex.core.terms.variations import by_precedence, latest_part, varied_within
 from yarnex.core.values import same_value
 
 CONFLICT_FLOOR = 0.8  # evidence weaker than this never makes a conflict
@@ -155,6 +155,15 @@ def _chosen(term: Term, found: list[Candidate], passages: Passages) -> Finding:
         cites = [best.quote, before.quote]
         working = [
             f"applies from {shown_date(later[1])}; before: {quoted(before.text.quote)} ({before.quote.place})",
+            *best.working,
+        ]
+    elif rivals and (prevailing := by_precedence(best, rivals, passages)) is not None:
+        before = next(c for c in (best, *rivals) if not same_value(c.value, prevailing[0].value))
+        best = prevailing[0]
+        confidence = min(0.85, best.weight)
+        cites = [best.quote, prevailing[1], before.quote]
+        working = [
+            f"prevails over {quoted(before.text.quote)} ({before.quote.place}): {quoted(prevailing[1].quote)}",
             *best.working,
         ]
     elif rivals:

@@ -166,3 +166,54 @@ def latest_part(best: Candidate, rivals: Sequence[Candidate], passages: Passages
     day, _, winner = max(later, key=lambda x: (x[0], x[1]))
     others = [d for c, d in dated if c is not winner and not same_value(c.value, winner.value)]
     return (winner, day) if all(d is None or d < day for d in others) else None
+
+
+PREVAILS = re.compile(
+    r"\b(?:(?:shall|will|is\s+to|are\s+to)\s+)?(?:prevails?|takes?\s+(?:precedence|priority)|has\s+priority|have\s+priority)(?:\s+over)?\b",
+    re.IGNORECASE,
+)
+PARTS = re.compile(
+    r"\b(?:special\s+(?:terms?|conditions?|provisions?)|order\s+forms?|particulars|schedules?|annex(?:es)?|appendix|appendices|exhibits?|endorsements?|statements?\s+of\s+work|main\s+body|clauses|"
+    r"(?:general|standard)\s+(?:terms|conditions)|terms\s+and\s+conditions|summary)\b",
+    re.IGNORECASE,
+)
+
+
+def precedence_of(passages: Passages) -> tuple[tuple[str, ...], Cite] | None:
+    """The parts of a document in the order in which its own words let them prevail, and those words; None without any."""
+    for sentence in passages.sentences:
+        if "prevail" not in sentence.low and "precedence" not in sentence.low and "priority" not in sentence.low:
+            continue
+        words = sentence.span.of(passages.text)
+        verb = PREVAILS.search(words)
+        parts = [" ".join(m.group().lower().split()) for m in PARTS.finditer(words)]
+        first = PARTS.search(words)
+        if verb and first and first.start() < verb.start() and len(dict.fromkeys(parts)) > 1:
+            return tuple(dict.fromkeys(parts)), Cite(passages.document, sentence.span)
+    return None
+
+
+def by_precedence(best: Candidate, rivals: Sequence[Candidate], passages: Passages) -> tuple[Candidate, Cite] | None:
+    """Of candidates that differ, the one in the part that prevails, with the words that say so; None where no order decides."""
+    order = precedence_of(passages)
+    if order is None:
+        return None
+    ranked = [(_part_rank(c, order[0], passages), i, c) for i, c in enumerate((best, *rivals))]
+    first = min(ranked, key=lambda r: (r[0], r[1]))
+    others = [rank for rank, _, c in ranked if not same_value(c.value, first[2].value)]
+    return (first[2], order[1]) if others and all(first[0] < rank for rank in others) else None
+
+
+def _part_rank(candidate: Candidate, order: Sequence[str], passages: Passages) -> int:
+    """The place of a candidate's part in the order; clauses, and what no part is named for, come where clauses stand."""
+    block = passages.document.block_at(candidate.text.span.start)
+    headings = passages.headings_of(block) if block is not None else ""
+    for rank, part in enumerate(order):
+        if part.rstrip("s") in headings:
+            return rank
+    general = [
+        i
+        for i, part in enumerate(order)
+        if part in ("clauses", "main body") or "terms and" in part or part.startswith(("general", "standard"))
+    ]
+    return general[0] if general else len(order)

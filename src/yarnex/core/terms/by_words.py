@@ -310,6 +310,7 @@ def from_plain_words(term: Term, passages: Passages) -> Iterator[Candidate]:
     matcher = matcher_of(passages)
     values = LineValues(passages).finder(term.type)
     guided = bool(term.cues or term.headings)
+    strict = guided or (term.type == "text" and bool(term.names))  # a passage that no label names must say it all
     for words in dict.fromkeys((term.label, *(() if guided else term.asked))):
         ideas = ideas_of(words)
         if len(ideas) < 2 and not (ideas and len(ideas[0].name) > 1) and words == term.label and term.names:
@@ -319,7 +320,7 @@ def from_plain_words(term: Term, passages: Passages) -> Iterator[Candidate]:
                 hit.coverage < (FULL if guided or term.names else FULL_OWN)
                 or hit.line.kind not in SEEN
                 or len(hit.missing) > len(ideas) // 3
-                or (guided and hit.score < GUIDED)
+                or (strict and hit.score < GUIDED)
             ):
                 continue
             if hit.found is not None and not fits(term, hit.found.value):

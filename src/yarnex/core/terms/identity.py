@@ -87,6 +87,9 @@ FORMAT_LABELS = {
 }
 GENERAL = ("agreement", "letter", "policy")  # named by a word that narrower kinds have in their names too
 SPOKEN = ("results_call", "interview", "minutes")
+LETTER = (
+    5.8  # what a salutation counts for: less than a heading that names a narrow kind, more than the word "agreement"
+)
 FORMAT_FIRST = ("email", "spreadsheet", "presentation")  # a mail about an invoice is a mail
 
 
@@ -120,7 +123,7 @@ def identify(document: Document) -> Identity:
         if not score:
             score = 0.5 * len(hits)
             if kind.name == "letter" and SALUTATION.search(opening[:2500]):
-                score += 1.5
+                score = max(score + 1.5, LETTER)
                 why.insert(0, "it opens like a letter")
         if kind.name == by_format and by_format in FORMAT_FIRST:
             score += 20

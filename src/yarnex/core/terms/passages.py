@@ -83,9 +83,18 @@ class Definition:
     inline: bool
 
 
+_leading = re.compile(
+    r"\A(?:(?:section|part|clause|article|chapter)\s+[\dA-Z]{1,4}\s*[.:–—-]?\s+(?=[A-Z])|[A-Z][.)]?\s+(?=[A-Z][a-z])|[(\[]?\d{1,3}(?:\.\d{1,3})*[.)\]]?\s+)",
+    re.IGNORECASE,
+)
+
+
 def plain_label(text: str) -> str:
-    """A label without its number, brackets, colon and stars."""
-    text = re.sub(r"\A[(\[]?\d{1,3}(?:\.\d{1,3})*[.)\]]?\s+|\([^()]*\)|[*:†]+", " ", text)
+    """A label without its number, brackets, colon and stars: "Section 3 Exclusions", "B. Scope" and "4.2 Term (years)"."""
+    lead = _leading.match(text)
+    if lead and (text[lead.end() : lead.end() + 1].isupper() or lead.group().strip("([ ")[:1].isdigit()):
+        text = text[lead.end() :]
+    text = re.sub(r"\([^()]*\)|[*:†]+", " ", text)
     return re.sub(r"\s+", " ", text).strip(" .,-–—")
 
 

@@ -33,9 +33,7 @@ def test_amounts_with_their_unit(text, found):
     assert got == found
 
 
-@pytest.mark.parametrize(
-    "text", ["at 10:15", "12 M of cloth", "£5 per kg", "the 5 barns", "in 2019 to 2020"]
-)
+@pytest.mark.parametrize("text", ["at 10:15", "12 M of cloth", "£5 per kg", "the 5 barns", "in 2019 to 2020"])
 def test_what_is_no_amount_with_a_unit(text):
     assert list(find_quantities(text)) == []
 

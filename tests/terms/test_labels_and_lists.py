@@ -1,0 +1,121 @@
+"""Labels without their numbers, lists under headings, schedules in any column, and changes of words inside a paper."""
+
+from __future__ import annotations
+
+import pytest
+
+from yarnex.core.terms import abstract, parse_sheet
+from yarnex.core.terms.passages import Passages, plain_label
+from yarnex.core.terms.variations import precedence_of, reworded
+from yarnex.output.wording import said
+
+
+@pytest.mark.parametrize(
+    ("text", "label"),
+    [
+        ("4.2 Term (years)", "Term"),
+        ("Section 3 What is not insured", "What is not insured"),
+        ("B. Requirements", "Requirements"),
+        ("Part IV: Rights", "Rights"),
+        ("(7) Notices", "Notices"),
+        ("A notice", "A notice"),
+        ("Parties", "Parties"),
+        ("Price *", "Price"),
+        ("2026 budget", "2026 budget"),
+    ],
+)
+def test_a_label_without_its_number(text, label):
+    assert plain_label(text) == label
+
+
+SHEET = """sheet: "s"
+label: "S"
+terms:
+  - {id: "sites", label: "Sites", type: "list", headings: ["sites"]}
+  - {id: "fees", label: "Fees", type: "schedule", names: ["fee"]}
+  - {id: "notice", label: "Notice", type: "duration", cues: ["give <value> notice"]}
+  - {id: "owner", label: "Owner", type: "party", cues: ["owned by <value>"]}
+"""
+
+
+@pytest.fixture
+def filled(document):
+    def make(text: str):
+        return abstract(document(text, "paper.md"), parse_sheet(SHEET, "s.yaml"))
+
+    return make
+
+
+@pytest.mark.parametrize(
+    ("text", "items"),
+    [
+        ("# 2 Sites\n\n1. Low Weir\n2. High Weir\n", ("Low Weir", "High Weir")),
+        ("# Sites\n\n| Name | Area |\n| --- | --- |\n| Tarn | 4 |\n| Fell | 5 |\n", ("Tarn", "Fell")),
+        ("# Sites\n\n## Low Weir\n\nIt is wet.\n\n## High Weir\n\nIt is dry.\n", ("Low Weir", "High Weir")),
+    ],
+)
+def test_every_item_under_a_heading(filled, text, items):
+    assert filled(text).finding("sites").value.items == items
+
+
+@pytest.mark.parametrize(
+    "table",
+    [
+        "| No. | Date | Fee (£) |\n| --- | --- | --- |\n| 1 | 1 May 2026 | 900.00 |\n| 2 | 1 June 2026 | 950.00 |\n| | Total | 1,850.00 |",
+        "| Year | Period | Fee (£) |\n| --- | --- | --- |\n| 1 | 1 May 2026 – 31 May 2026 | 900.00 |\n| 2 | 1 June 2026 – 30 June 2026 | 950.00 |",
+    ],
+)
+def test_a_schedule_goes_by_its_column_of_dates(filled, table):
+    value = filled(f"# Fees\n\n{table}\n").finding("fees").value
+    assert [(r.from_, r.amount.amount, r.amount.currency) for r in value.rows] == [
+        ("2026-05-01", 900, "GBP"),
+        ("2026-06-01", 950, "GBP"),
+    ]
+
+
+@pytest.mark.parametrize(
+    ("change", "state", "value"),
+    [
+        ('In clause 1.1 the words "six weeks" are replaced by "nine weeks".', "amended", "9 weeks"),
+        (
+            'For the first season only, clause 1.1 applies as if the words "six weeks" read "nine weeks".',
+            "stated",
+            "6 weeks",
+        ),
+        ('In clause 8.1 the words "six weeks" are replaced by "nine weeks".', "stated", "6 weeks"),
+    ],
+)
+def test_words_put_in_place_of_others(filled, change, state, value):
+    finding = filled(
+        f"# 1 Ending\n\n1.1 A grower may give six weeks notice.\n\n# Special terms\n\n9.1 {change}\n"
+    ).finding("notice")
+    assert (finding.state, said(finding)) == (state, value)
+
+
+def test_a_finding_without_changes_stays_as_it_is(filled, document):
+    finding = filled("# 1 Ending\n\n1.1 A grower may give six weeks notice.\n").finding("notice")
+    assert reworded(finding, Passages(document("Nothing is changed.")), "other") is finding
+
+
+def test_a_party_in_its_place(filled):
+    assert (
+        said(filled("The barn is owned by Tarn Growers Limited and let to others.").finding("owner"))
+        == "Tarn Growers Limited"
+    )
+    assert filled("The barn is owned by somebody.").finding("owner").state == "not_found"
+
+
+@pytest.mark.parametrize(
+    ("words", "order"),
+    [
+        (
+            "The special terms prevail over the clauses, and the clauses over the schedules.",
+            ("special terms", "clauses", "schedules"),
+        ),
+        ("The Order Form takes precedence over the general conditions.", ("order form", "general conditions")),
+        ("Wool prevails over cotton.", None),
+    ],
+)
+def test_the_order_in_which_parts_prevail(document, words, order):
+    found = precedence_of(Passages(document(words)))
+    assert (found[0] if found else None) == order

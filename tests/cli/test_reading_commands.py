@@ -9,6 +9,7 @@ import time
 
 import pytest
 
+from tests.cli.test_program import listening
 from tests.conftest import PROGRAM
 from tests.samples import SAMPLES
 
@@ -126,7 +127,12 @@ def test_an_interrupted_run_goes_on_where_it_stopped(yarnex, tmp_path):
         (tmp_path / f"{i:02d}.txt").write_text(LEASE + f"\n{i}\n" + "The Tenant shall repair.\n\n" * 4000)
     environment = os.environ | {"YARNEX_CACHE": str(tmp_path / ".cache")}
     with subprocess.Popen(
-        [str(PROGRAM), "read", "."], cwd=tmp_path, env=environment, stdout=subprocess.PIPE, stderr=subprocess.PIPE
+        [str(PROGRAM), "read", "."],
+        cwd=tmp_path,
+        env=environment,
+        stdout=subprocess.PIPE,
+        stderr=subprocess.PIPE,
+        preexec_fn=listening,
     ) as run:
         time.sleep(2.0)
         run.send_signal(signal.SIGINT)

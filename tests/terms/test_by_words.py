@@ -101,3 +101,20 @@ def test_a_bare_figure_takes_currency_and_scale_from_over_it(document):
     passages = Passages(document(text, "t.md"))
     hits = matcher_of(passages).ranked(ideas_of("cost of carding"), LineValues(passages).finder("money"))
     assert hits[0].found.value.to_dict() == {"type": "money", "value": 1250000, "currency": "EUR"}
+
+
+@pytest.mark.parametrize(
+    ("text", "found"),
+    [
+        ("Paid in Australia.\n\n| Item | Price ($) |\n| --- | --- |\n| Carding | 40 |\n", ["AUD 40"]),
+        ("A frame is $30. @\n\n| Item | Price |\n| --- | --- |\n| Carding | 40 |\n", ["USD 40"]),
+        ("A frame is $30. @\n\n| Total | 40 |\n| --- | --- |\n| Carding total | 40.00 |\n", ["USD 40"]),
+        ("A frame is $30. @\n\n| Item | Frames |\n| --- | --- |\n| Carding total | 40 |\n", []),
+    ],
+)
+def test_bare_figures_of_a_column_are_sums_where_it_says_so(document, text, found):
+    passages = Passages(document(text.replace("@", "The frames stand in dry barns. " * 8), "t.md"))
+    values = LineValues(passages)
+    cells = [line for line in matcher_of(passages).lines.lines if line.kind == "cell"]
+    sums = [f.value for line in cells for f in values.finder("money")(line)]
+    assert [f"{v.currency} {v.amount.normalize():f}" for v in sums] == found

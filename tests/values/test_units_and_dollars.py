@@ -58,7 +58,8 @@ def test_minutes_and_hours_are_lengths_of_time():
     ("text", "currency"),
     [
         ("$40, GST 15%, Wellington, New Zealand", "NZD"), ("Account 01-0234-0056789-00: $5", "NZD"), ("ABN 51 824 753 556 $5", "AUD"), ("$5 and HST, Ontario", "CAD"),
-        ("$5 a yard", "USD"), ("NZ$5 and US$6", "USD"), ("AUD 5, sold in Singapore for $3", "AUD"),
+        ("GST at 15 per cent: $6", "NZD"), ("$40 plus GST 10%", "AUD"), ("Account ██-████-███████-00: $5", "NZD"),
+        ("Date: Mon, 23 Jun 2025 08:37:55 +1200\n$5", "NZD"), ("$5 a yard", "USD"), ("NZ$5 and US$6", "USD"), ("AUD 5, sold in Singapore for $3", "AUD"),
     ],
 )  # fmt: skip
 def test_whose_dollars_they_are(text, currency):

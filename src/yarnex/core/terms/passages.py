@@ -26,7 +26,7 @@ from yarnex.core.values import (
     find_percents,
     find_quantities,
 )
-from yarnex.core.values.money import usual_dollar
+from yarnex.core.values.money import SIGNS, usual_dollar
 
 BLANK = re.compile(
     r"(?:[€£$]\s?)?_{3,}(?:[\s,/]*(?:20)?_{2,})*|(?:\.\s?){7,}|…{3,}|\[\s*(?:[●•_]|insert\b[^\]]*|tbc|to be (?:confirmed|inserted|completed|agreed)[^\]]*|blank)?\s*\]"
@@ -190,11 +190,20 @@ class Passages:
     def _values(self) -> dict[str, list[Found[Value]]]:
         return {}
 
+    @cached_property
+    def dollar(self) -> str:
+        """The currency (ISO 4217) of a bare dollar sign in this document."""
+        return usual_dollar(self.text)
+
+    def currency(self, sign: str) -> str:
+        """The currency (ISO 4217) of a sign or code that stands over a column or in a caption."""
+        return self.dollar if sign == "$" else SIGNS.get(sign, sign)
+
     def values(self, kind: str) -> list[Found[Value]]:
         """All values of a type, left to right, with places in the linear text."""
         if kind not in self._values:
             order = date_order(self.text)
-            dollar = usual_dollar(self.text)
+            dollar = self.dollar
             finders: dict[str, Callable[[str], Iterator[Found[Value]]]] = {
                 "date": lambda t: find_dates(t, order),
                 "money": lambda t: find_money(t, dollar),

@@ -114,7 +114,7 @@ def _currency(passages: Passages, table: Table, head: str) -> str | None:
     near = passages.text[max(0, table.span.start - 200) : table.span.start]
     sign = SIGN.search(head) or SIGN.search(near)
     if sign:
-        return SIGNS.get(sign.group()) or sign.group()
+        return passages.currency(sign.group())
     from yarnex.core.terms.values_in_lines import LineValues
 
     return LineValues(passages).usual_currency

@@ -44,6 +44,7 @@ MONEY_HEAD = re.compile(
     r"\b(?:amount|price|cost|fee|fees|total|sum|charge|paid|due|balance|rent|premium|limit|value|presented|allowed|instalment|payment|interest|capital|estimate)s?\b",
     re.IGNORECASE,
 )
+TOTAL = re.compile(r"\b(?:total|sum)s?\b", re.IGNORECASE)
 FIGURES = re.compile(r"\d[.,]\d{2}\b|\d[,.' ]\d{3}\b")  # pence or thousands: a sum rather than a count
 YEAR = re.compile(r"(?:19|20)\d\d")
 SCALE = re.compile(
@@ -101,13 +102,10 @@ class LineValues:
         ) and not _sign.search(head):
             return []
         sign = _sign.search(head) or _sign.search(caption)
-        if (
-            sign is None
-            and not MONEY_HEAD.search(head + " " + line.label)
-            and not FIGURES.search(line.values.of(self.text))
-        ):
+        label = TOTAL.sub("", line.label) if head.strip() else line.label  # the total of a column of things is no sum
+        if sign is None and not MONEY_HEAD.search(head + " " + label) and not FIGURES.search(line.values.of(self.text)):
             return []
-        currency = (SIGNS.get(sign.group()) or sign.group()) if sign else self.usual_currency
+        currency = self.passages.currency(sign.group()) if sign else self.usual_currency
         if currency is None:
             return []
         scale = SCALE.search(head) or SCALE.search(caption)

@@ -10,10 +10,15 @@ from collections.abc import Callable
 from pathlib import Path
 
 import pytest
+from hypothesis import settings
 
 from yarnex.core.document import Document
 from yarnex.core.reading.text import read_text
 from yarnex.demo import copy_documents
+
+# The first call of a property loads packs, and machines differ: no test is judged by the clock.
+settings.register_profile("untimed", deadline=None)
+settings.load_profile("untimed")
 
 PROGRAM = Path(sys.executable).parent / "yarnex"
 

@@ -4,7 +4,9 @@ from __future__ import annotations
 
 import pytest
 
+from yarnex.core.reading.transcript import read_transcript
 from yarnex.core.terms import abstract, parse_sheet
+from yarnex.core.terms.particulars import other_particulars
 from yarnex.core.terms.passages import Passages, plain_label
 from yarnex.core.terms.variations import precedence_of, reworded
 from yarnex.output.wording import said
@@ -34,6 +36,7 @@ terms:
   - {id: "sites", label: "Sites", type: "list", headings: ["sites"]}
   - {id: "fees", label: "Fees", type: "schedule", names: ["fee"]}
   - {id: "notice", label: "Notice", type: "duration", cues: ["give <value> notice"]}
+  - {id: "price", label: "Price", type: "money", cues: ["the price is <value>"]}
   - {id: "owner", label: "Owner", type: "party", cues: ["owned by <value>"]}
 """
 
@@ -90,6 +93,22 @@ def test_words_put_in_place_of_others(filled, change, state, value):
         f"# 1 Ending\n\n1.1 A grower may give six weeks notice.\n\n# Special terms\n\n9.1 {change}\n"
     ).finding("notice")
     assert (finding.state, said(finding)) == (state, value)
+
+
+def test_a_sum_put_in_place_of_another_is_in_the_dollars_of_the_paper(filled):
+    finding = filled(
+        "# 1 Price\n\n1.1 The price is $40 a bale, in Australia.\n\n# Special terms\n\n"
+        '9.1 In clause 1.1 the words "$40" are replaced by "$55".\n'
+    ).finding("price")
+    assert (finding.state, finding.value.amount, finding.value.currency) == ("amended", 55, "AUD")
+
+
+def test_turns_of_speakers_are_no_labels():
+    said_aloud = "WEBVTT\n\n00:01.000 --> 00:02.000\n<v Ida Teasel>Is it dry?\n\n00:03.000 --> 00:04.000\n<v Owen Fell>Price: 40\n"
+    spoken = Passages(read_transcript(said_aloud.encode(), "a.vtt", "0" * 64))
+    labels = [f.term.label for f in other_particulars((), spoken, lists=True)]
+    assert "Ida Teasel" not in labels
+    assert "Owen Fell" not in labels
 
 
 def test_a_finding_without_changes_stays_as_it_is(filled, document):

@@ -298,10 +298,6 @@ class Document:
         place = bisect_right(starts, offset) - 1
         return marks[place] if place >= 0 and offset < marks[place].span.end else None
 
-    def marks_in(self, kind: str, span: Span) -> tuple[Mark, ...]:
-        """The marks of this kind that overlap a span, in order."""
-        return tuple(m for m in self._marks_by_kind.get(kind, ([], []))[1] if m.span.overlaps(span))
-
     def block_at(self, offset: int) -> Block | None:
         """The block that holds this offset, None between blocks."""
         place = bisect_right(self._block_starts, offset) - 1

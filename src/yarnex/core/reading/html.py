@@ -107,7 +107,6 @@ BLOCKS = frozenset(
 )
 MAX_SPAN = 200
 MAX_DEPTH = 400
-MAX_ELEMENTS = 2_000_000
 HIDING = re.compile(
     r"display\s*:\s*none|visibility\s*:\s*(?:hidden|collapse)|font-size\s*:\s*0(?:px|pt|em|rem|%)?\s*(?:;|\Z|!)|opacity\s*:\s*0(?:\.0+)?\s*(?:;|\Z|!)",
     re.IGNORECASE,

@@ -110,7 +110,6 @@ class Inquiry:
         self.sheet = sheet or sheet_for(document)
         self.passages = Passages(document)
         self._filled: dict[str, Finding] = {}
-        self._all = False
 
     @cached_property
     def matcher(self) -> Matcher:
@@ -183,19 +182,19 @@ def _with_rival(found: list[Finding], answers: Sequence[Answer]) -> Finding:
 # ------------------------------------------------------------------ sources
 def answers_of(inquiry: Inquiry, question: Question) -> list[Answer]:
     """All answers of all sources, best first."""
-    return weighed(
-        _beside_each_other(
-            [*from_terms(inquiry, question), *from_lines(inquiry, question)], _in_vain(inquiry, question)
-        )
-    )
+    offered = _offered(inquiry, question)
+    in_vain = max((alike for f, alike in offered if f.state == "not_found"), default=0.0)
+    answers = [*from_terms(question, offered), *from_lines(inquiry, question)]
+    return weighed(_beside_each_other(answers, in_vain))
 
 
-def _in_vain(inquiry: Inquiry, question: Question) -> float:
-    """How like what is asked the likest term is that was looked for and not found."""
+def _offered(inquiry: Inquiry, question: Question) -> list[tuple[Finding, float]]:
+    """Terms of the sheet, and the document's own labels, that are like what is asked, filled, with how like they are."""
     total = sum(inquiry.matcher.weight(i) for i in question.ideas) or 1.0
-    near = [(s, t) for t, ways in inquiry.names if (s := _likeness(inquiry, question, ways, total)) >= LEAST_ALIKE]
-    found = inquiry.fill([t for _, t in near])
-    return max((s for (s, _), f in zip(near, found, strict=True) if f.state == "not_found"), default=0.0)
+    near = {t.id: s for t, ways in inquiry.names if (s := _likeness(inquiry, question, ways, total)) >= LEAST_ALIKE}
+    filled = inquiry.fill([t for t in inquiry.sheet.terms if t.id in near])
+    own = [(f, _likeness(inquiry, question, ways, total)) for f, ways in inquiry.particulars]
+    return [*((f, near[f.term.id]) for f in filled), *((f, alike) for f, alike in own if alike >= LEAST_ALIKE)]
 
 
 def _beside_each_other(answers: list[Answer], in_vain: float) -> list[Answer]:
@@ -212,16 +211,9 @@ def _beside_each_other(answers: list[Answer], in_vain: float) -> list[Answer]:
     return out
 
 
-def from_terms(inquiry: Inquiry, question: Question) -> list[Answer]:
-    """Filled terms of the document's sheet whose label or other names are what is asked for, and its own labels."""
+def from_terms(question: Question, offered: Sequence[tuple[Finding, float]]) -> list[Answer]:
+    """Answers by filled terms, each with how like what is asked for its names are."""
     out = []
-    total = sum(inquiry.matcher.weight(i) for i in question.ideas) or 1.0
-    near = {t.id: s for t, ways in inquiry.names if (s := _likeness(inquiry, question, ways, total)) >= LEAST_ALIKE}
-    filled = inquiry.fill([t for t in inquiry.sheet.terms if t.id in near])
-    offered = [(f, near[f.term.id]) for f in filled]
-    offered += [
-        (f, s) for f, ways in inquiry.particulars if (s := _likeness(inquiry, question, ways, total)) >= LEAST_ALIKE
-    ]
     for finding, alike in offered:
         if finding.state == "not_found":
             continue

@@ -11,7 +11,7 @@ from dataclasses import dataclass, replace
 from functools import lru_cache
 
 from yarnex.core.terms.by_words import Idea, ideas_of
-from yarnex.core.terms.measures import units_asked
+from yarnex.core.terms.measures import is_share, units_asked
 from yarnex.core.terms.sheets import load_sheet, shipped_sheets
 from yarnex.core.words import stem, stems_of
 
@@ -34,15 +34,20 @@ FORMS: tuple[tuple[str, tuple[str, ...]], ...] = (
     (r"\bhow\s+often\b", ("often", "duration", "text")),
     (r"\b(?:who|whom|whose)\b|\bwhich\s+(?:firm|company|bank|party|person|broker|court|insurer|auditor|supplier|organisation|authority|director|non-executive)\b|\bto\s+whom\b", ("party", "text")),
     (r"(?:\A|,\s+)(?:and\s+|but\s+)?(?:by\s+|from\s+|since\s+|until\s+|on\s+|up\s+to\s+)?when\b|\b(?:what|which)\s+(?:\S+\s+)?(?:date|day)\b|\bwhat\s+year\s+end\b", ("date", "time", "duration", "text")),
-    (r"\bwhat\s+(?:\w+\s+){0,3}?(?:limit|cap|ceiling|deductible|excess)\b|\bwhat\s+is\s+the\s+(?:most|least|highest|lowest|largest|smallest|greatest)\b(?!\s+(?:head|flow|weight|noise))", ("money", "percent", "number", "duration", "text")),
-    (r"\bwhat\s+(?:\S+\s+){0,3}?(?:leverage|gearing|interest\s+cover|humidity|stake)\b", ("percent", "number")),
+    (r"\bwhat\s+(?:\w+\s+){0,3}?(?:limit|cap|ceiling|deductible|excess)\b|\bwhat\s+is\s+the\s+(?:most|least|highest|lowest|largest|smallest|greatest)\b", ("money", "percent", "number", "duration", "text")),
     (r"\bwhat\s+(?:\S+\s+){0,3}?range\b|\bhow\s+(?:is|are|was|were)\b|\bunder\s+(?:which|what)\b|\bwhat\s+state\b|\bto\s+what\s+is\b", ("text", "percent", "money")),
     (r"\bwhere\b|\bwhat\s+(?:address|place)\b", ("text",)),
     (r"\bwhat\s+(?:\w+\s+){0,2}?(?:percentage|share|proportion|per\s?cent|fraction|interest|mark-up|discount\s+rate|tax\s+rate|rebate|uplift|rate)\b|\bat\s+what\s+rate\b|\bwhat\s+is\s+the\s+(?:\w+\s+){0,2}(?:rate|percentage|share)\b", ("percent", "money", "number")),
     (r"\bhow\s+much\s+(?:does|do|did)\s+(?:\w+\s+){1,4}(?:count|weigh|grow|rise|increase)\b|\bby\s+how\s+much\b|\bby\s+what\b|\bby\s+how\s+many\s+points\b", ("percent", "money", "number")),
-    (r"\bhow\s+(?:big|large|high|tall|deep|heavy|far|loud|cold|hot|warm|wide|thick|strong)\b|\bhow\s+many\b|\bwhat\s+(?:number|weight|size|area|floor\s+area|distance|length|flow|head|temperature|ratio|capacity|volume|depth|parking\s+ratio|floor\s+loading)\b|\bwithin\s+what\s+distance\b|\bwhat\s+does\s+(?:\w+\s+){1,3}(?:weigh|burn|use)\b", ("number", "percent")),
+    (r"\bhow\s+(?:big|large|high|tall|deep|heavy|far|loud|cold|hot|warm|wide|thick|strong)\b|\bhow\s+many\b|\bwhat\s+(?:\w+\s+){0,2}?(?:number|ratio)\b|\bwithin\s+what\s+distance\b|\bwhat\s+does\s+(?:\w+\s+){1,3}(?:weigh|measure|hold|burn|consume|use)\b", ("number", "percent")),
     (r"\bhow\s+much\b|\bwhat\s+(?:\w+\s+){0,3}?(?:sum|amount|price|cost|costs|fee|fees|rent|deposit|salary|premium|charge|charges|cover|value|budget|penalty|excess|allowance|net\s+worth|debt|worth)\b|\bwhat\s+(?:does|did|do|would|will)\s+.*\b(?:cost|pay|come\s+to|charge|earn)\b|\bwhat\s+(?:is|was|are|were)\s+.*\b(?:paid|charged|worth|payable|spent)\b", ("money", "percent", "number", "duration")),
 )  # fmt: skip
+RATIO = frozenset(("times",))  # "cover" is also what an insurance pays
+# "What is the greatest depth ...": what comes before "of", "in", a verb and the like says what is measured.
+MEASURED = re.compile(
+    rf"\b(?:what|which)\s+(?:{AUXILIARY}\s+)?(?:the\s+|its\s+|their\s+)?(?P<thing>(?!{AUXILIARY}\b)\w[\w-]*(?:\s(?!(?:{AUXILIARY}|of|in|on|at|for|to|by|per|a|the|an|so|when|where|that|if|from|over|with)\b)\w[\w-]*){{0,3}})",
+    re.IGNORECASE,
+)
 _forms = tuple((re.compile(form, re.IGNORECASE), kinds) for form, kinds in FORMS)
 FRAME = re.compile(
     rf"\b(?:according\s+to\s+the\s+\w+|please|tell\s+me|what\s+does\s+.{{2,40}}?\s+say\s+(?:on|about)|does\s+.{{2,30}}?\s+say|on\s+what|in\s+what|{AUXILIARY}\s+there)\b",
@@ -118,6 +123,12 @@ def kinds_of(words: str) -> tuple[tuple[str, ...], bool]:
     asked = OPENING.sub("", asked)
     if YES_NO.match(asked):
         return ("yes_no",), True
+    measured = MEASURED.search(asked)
+    named = stems_of(measured["thing"])[-1:] if measured else ()
+    if is_share(named):
+        return ("percent", "number"), True
+    if units_asked(named) - RATIO:
+        return ("number", "percent"), True
     for form, kinds in _forms:
         if form.search(asked):
             return kinds, True

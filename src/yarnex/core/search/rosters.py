@@ -10,7 +10,7 @@ import re
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, field
 
-from yarnex.core.document import Cite, Document, Span, Table
+from yarnex.core.document import Cell, Cite, Document, Span, Table
 from yarnex.core.document.table_paths import column_path
 from yarnex.core.terms.by_words import ideas_of
 from yarnex.core.terms.candidates import on_one_line
@@ -29,6 +29,9 @@ OPENING = re.compile(  # "Exhibit B ...", "Endorsement 3 - ...", "SECOND SCHEDUL
 )
 LEADER = re.compile(r"(?:\.\s?){4,}|…")
 TOTAL = re.compile(r"\s*(?:grand\s+)?(?:sub-?)?totals?\b|\A\W*\Z", re.IGNORECASE)
+LISTS = re.compile(
+    r"(?:\b(?:are|were|include|includes|including|namely|comprise|comprises)\b|:)\s*(?P<rest>[^.;:]{8,400})"
+)
 PEOPLE = (
     "director",
     "person",
@@ -181,9 +184,10 @@ def _tables(passages: Passages, wanted: Wanted) -> Iterator[_Offer]:
         by_caption = 0.75 * max(
             _names(above.split("\n")[-1], wanted), _names(passages.headings_of(block).rsplit(" / ", 1)[-1], wanted)
         )
-        first = _first_words(table, text)
+        worded = [_in_words(table, column, text) for column in range(table.columns)]
+        first = next((c for c, words in enumerate(worded[:3]) if words), 0)
         for column in range(table.columns):
-            score = 0.95 * _names(heads.get(column, ""), wanted, own=True) if _in_words(table, column, text) else 0.0
+            score = 0.95 * _names(heads.get(column, ""), wanted, own=True) if worded[column] else 0.0
             if column == first:
                 score = max(score, by_caption)
             if score < 0.35:
@@ -210,7 +214,7 @@ def _tables(passages: Passages, wanted: Wanted) -> Iterator[_Offer]:
     yield from joined.values()
 
 
-def _any_cell(table: Table, column: int):  # type: ignore[no-untyped-def]
+def _any_cell(table: Table, column: int) -> Cell | None:
     return next((c for r in range(table.header_rows, table.rows) if (c := table.at(r, column)) is not None), None)
 
 
@@ -218,15 +222,6 @@ def _in_words(table: Table, column: int, text: str) -> bool:
     """True for a column that mostly holds words."""
     cells = [c.span.of(text) for r in range(table.header_rows, table.rows) if (c := table.at(r, column))]
     return sum(bool(re.search(r"[A-Za-z]{3}", c)) for c in cells) > 0.6 * max(1, len(cells))
-
-
-def _first_words(table: Table, text: str) -> int:
-    """The first column that holds words rather than numbers."""
-    for column in range(min(3, table.columns)):
-        cells = [c.span.of(text) for r in range(table.header_rows, table.rows) if (c := table.at(r, column))]
-        if sum(bool(re.search(r"[A-Za-z]{3}", c)) for c in cells) > 0.6 * max(1, len(cells)):
-            return column
-    return 0
 
 
 def _lists(passages: Passages, wanted: Wanted) -> Iterator[_Offer]:
@@ -322,15 +317,7 @@ def _sentences(passages: Passages, wanted: Wanted, of: str) -> Iterator[_Offer]:
     gathered: list[RosterItem] = []
     for sentence in passages.sentences:
         words = sentence.span.of(text)
-        score = _names(words, wanted) and 1.0
-        m = (
-            re.search(
-                r"(?:\b(?:are|were|include|includes|including|namely|comprise|comprises)\b|:)\s*(?P<rest>[^.;:]{8,400})",
-                words,
-            )
-            if score
-            else None
-        )
+        m = LISTS.search(words) if _names(words, wanted) else None
         if m and m["rest"].count(",") >= 1:
             items = []
             for part in re.finditer(r"[^,]+?(?=,|\s+and\s+(?=[^,]*\Z)|\Z)", m["rest"]):
@@ -340,7 +327,7 @@ def _sentences(passages: Passages, wanted: Wanted, of: str) -> Iterator[_Offer]:
                     made = _item(passages, Span(at, at + len(piece.rstrip(" ."))))
                     if made is not None:
                         items.append(made)
-            yield _Offer(0.55 * score, "a sentence that lists them", items)
+            yield _Offer(0.55, "a sentence that lists them", items)
         last = sentence.headings.rsplit(" / ", 1)[-1]
         if people and _names(last, wanted) > 0.3:
             line = Line(sentence.span, sentence.span, "sentence", sentence.block)

@@ -46,7 +46,6 @@ class Computed:
 
 
 Rule = Callable[[Term, Findings, Passages], Computed | None]
-FULL_DATE = "%-d %B %Y"
 
 
 def shown_date(day: date) -> str:

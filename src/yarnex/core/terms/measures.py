@@ -12,7 +12,7 @@ MEASURES: tuple[tuple[str, str], ...] = (
     ("noise sound loud decibel", "dB(A)"),
     ("flow throughput discharge", "m3/h m3/s l/s l/min l/h megalitres/day US_gpm"),
     ("consumption fuel", "l/h litres gallons l/min kWh"),
-    ("power output rating", "kW MW hp kVA"),
+    ("power output", "kW MW hp kVA"),
     ("voltage", "volts"),
     ("pressure", "bar kPa psi"),
     ("head lift", "m ft bar kPa psi"),
@@ -30,6 +30,15 @@ _by_word = {
     for words, units in MEASURES
     for word in words.split()
 }
+
+# Words for what is given as a part of a hundred.
+SHARES = "humidity moisture purity yield occupancy utilisation turnout stake shareholding leverage gearing solvency"
+_shares = frozenset(stem(word) for word in SHARES.split())
+
+
+def is_share(stems: Iterable[str]) -> bool:
+    """True for words that ask for a part of a hundred."""
+    return not _shares.isdisjoint(stems)
 
 
 def units_asked(stems: Iterable[str]) -> frozenset[str]:

@@ -55,7 +55,10 @@ def other_particulars(findings: Sequence[Finding], passages: Passages, *, lists:
 
 
 def _is_particular(row: Labelled, passages: Passages) -> bool:
-    """True for a short label before a short value in a line that is no sentence."""
+    """True for a short label before a short value in a line that is no sentence and no turn of a speaker."""
+    speaker = passages.document.mark_at("speaker", row.row.start)
+    if speaker is not None and speaker.value == row.label:
+        return False
     words = row.value.of(passages.text)
     return len(row.label.split()) <= LINE_LABELS and len(words) < 160 and not re.search(r"[a-z]{3}\.\s+[A-Z]", words)
 

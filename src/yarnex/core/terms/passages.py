@@ -199,22 +199,25 @@ class Passages:
         """The currency (ISO 4217) of a sign or code that stands over a column or in a caption."""
         return self.dollar if sign == "$" else SIGNS.get(sign, sign)
 
+    @cached_property
+    def finders(self) -> dict[str, Callable[[str], Iterator[Found[Value]]]]:
+        """What finds the values of a type in words of this document, by its own order of dates and its own dollar."""
+        order, dollar = date_order(self.text), self.dollar
+        return {
+            "date": lambda t: find_dates(t, order),
+            "money": lambda t: find_money(t, dollar),
+            "percent": find_percents,
+            "number": find_quantities,
+            "duration": find_durations,
+            "count": _counts,
+        }
+
     def values(self, kind: str) -> list[Found[Value]]:
         """All values of a type, left to right, with places in the linear text."""
         if kind not in self._values:
-            order = date_order(self.text)
-            dollar = self.dollar
-            finders: dict[str, Callable[[str], Iterator[Found[Value]]]] = {
-                "date": lambda t: find_dates(t, order),
-                "money": lambda t: find_money(t, dollar),
-                "percent": find_percents,
-                "number": find_quantities,
-                "duration": find_durations,
-                "count": _counts,
-            }
             found = []
             for start, text in self._pieces():
-                for item in finders[kind](text):
+                for item in self.finders[kind](text):
                     span = Span(start + item.span.start, start + item.span.end)
                     found.append(Found(item.value, span, item.reading))
             if kind == "count":

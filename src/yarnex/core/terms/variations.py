@@ -6,7 +6,7 @@ In: findings and passages. Out: findings in which the operative value stands, wi
 from __future__ import annotations
 
 import re
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import replace
 from datetime import date
 
@@ -16,14 +16,9 @@ from yarnex.core.terms.model import Candidate, Finding, quoted
 from yarnex.core.terms.passages import Passages
 from yarnex.core.values import (
     DateValue,
-    Found,
     Text,
     Value,
     find_dates,
-    find_durations,
-    find_money,
-    find_percents,
-    find_quantities,
     same_value,
 )
 
@@ -92,7 +87,7 @@ def reworded(old: Finding, amendment: Passages, name: str) -> Finding:
                 working=(*old.working, told),
             )
         return replace(
-            old, state="amended", value=_parsed_again(old, text), text=text, cites=(cite, *old.cites), confidence=min(old.confidence, 0.9),
+            old, state="amended", value=_parsed_again(old, text, amendment), text=text, cites=(cite, *old.cites), confidence=min(old.confidence, 0.9),
             working=(f"{said}: {quoted(before)} becomes {quoted(after)}; before: {quoted(old.text)}",),
         )  # fmt: skip
     return old
@@ -104,20 +99,11 @@ def varied_within(findings: Sequence[Finding], passages: Passages) -> Iterator[F
         yield reworded(finding, passages, "")
 
 
-def _parsed_again(old: Finding, text: str) -> Value | None:
+def _parsed_again(old: Finding, text: str, passages: Passages) -> Value | None:
     """The value of reworded text, in the term's type."""
-    finders: dict[str, Callable[[str], Iterator[Found[Value]]]] = {
-        "duration": find_durations,
-        "percent": find_percents,
-        "money": find_money,
-        "number": find_quantities,
-        "date": find_dates,
-    }
     if old.term.type == "text":
         return Text(" ".join(text.split()))
-    for found in finders[old.term.type](text):
-        return found.value
-    return None
+    return next((found.value for found in passages.finders[old.term.type](text)), None)
 
 
 def long_sentences(passages: Passages) -> list[Span]:

@@ -114,13 +114,16 @@ class Run:
     quiet: bool = False
     no_color: bool = False
 
-    def check_out(self, *, workbook: bool = False) -> None:
-        """Refuse an output file that cannot or must not be written, before any reading. workbook: .xlsx may be asked for."""
+    def check_out(self, *, workbook: bool = False, more: tuple[str, ...] = (), only: tuple[str, ...] = ()) -> None:
+        """Refuse an output file that cannot or must not be written, before any reading.
+
+        workbook: .xlsx may be asked for. more: other endings that may be. only: these and no others.
+        """
         if self.out is not None:
             from yarnex.core.reading import find_files
             from yarnex.output import write
 
-            formats = (*write.FORMATS, ".xlsx") if workbook else write.FORMATS
+            formats = only or (*write.FORMATS, *([".xlsx"] if workbook else []), *more)
             write.check_out(self.out, find_files(self.docs or [Path()])[0], self.force, formats)
 
     def read(self, *, keep_empty: bool = False, quiet: bool | None = None) -> Read:
@@ -135,8 +138,13 @@ class Run:
         make_json: Callable[[], dict[str, Any]],
         report: Callable[[], Report],
         workbook: Callable[[str], bytes] | None = None,
+        plain_csv: Callable[[], str] | None = None,
+        more: dict[str, Callable[[], str | bytes]] | None = None,
     ) -> None:
-        """Give the result in the form asked for: a file, JSON, or the terminal."""
+        """Give the result in the form asked for: a file, JSON, or the terminal.
+
+        plain_csv: instead of the report cell for cell. more: other file formats, by ending.
+        """
         deliver(
             make_json,
             report,
@@ -145,6 +153,7 @@ class Run:
             no_color=self.no_color,
             quiet=self.quiet,
             workbook=workbook,
+            more={**({".csv": plain_csv} if plain_csv else {}), **(more or {})},
         )
 
 
@@ -328,6 +337,7 @@ def deliver(
     no_color: bool,
     quiet: bool,
     workbook: Callable[[str], bytes] | None = None,
+    more: dict[str, Callable[[], str | bytes]] | None = None,
 ) -> None:
     """Give the result in the form asked for: a file, JSON, or the terminal. workbook: takes the file's folder."""
     from yarnex.output import as_json as json_form
@@ -350,6 +360,7 @@ def deliver(
             ".html": rendered("html"),
             ".json": lambda: json_form.dumps(make_json()),
         }
+        renderers |= more or {}
         if workbook is not None:
             folder = out.parent.as_posix()
             renderers[".xlsx"] = lambda: workbook("" if folder == "." else folder)

@@ -64,7 +64,8 @@ def _section(section: Section, notes: list[Cite]) -> list[str]:
     if section.table is not None and section.table.rows:
         group = ""
         out.append("| " + " | ".join(map(_plain, section.table.heads)) + " |")
-        out.append("|" + " --- |" * len(section.table.heads))
+        rules = [" ---: |" if i in section.table.numeric else " --- |" for i in range(len(section.table.heads))]
+        out.append("|" + "".join(rules))
         for row in section.table.rows:
             if row.group and row.group != group:
                 group = row.group

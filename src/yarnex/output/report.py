@@ -35,6 +35,7 @@ class Table:
     heads: tuple[str, ...]
     rows: tuple[TableRow, ...]
     weights: tuple[int, ...] = ()  # relative widths of the columns
+    numeric: tuple[int, ...] = ()  # columns of numbers, set to the right with their decimal points in line
 
 
 @dataclass(frozen=True, slots=True)

@@ -57,20 +57,28 @@ def _section(console: Console, section: Section) -> None:
     if section.table is not None and section.table.rows:
         table = RichTable(box=box.SIMPLE_HEAD, show_edge=False, pad_edge=False, padding=(0, 1, 0, 0), expand=True)
         weights = section.table.weights or tuple(1 for _ in section.table.heads)
-        for head, weight in zip(section.table.heads, weights, strict=True):
-            table.add_column(Text(visible(head)), ratio=weight, overflow="fold")
+        numeric = section.table.numeric
+        for place, (head, weight) in enumerate(zip(section.table.heads, weights, strict=True)):
+            side = "right" if place in numeric else "left"
+            table.add_column(Text(visible(head)), ratio=weight, overflow="fold", justify=side, no_wrap=False)
         group = ""
         for row in section.table.rows:
             if row.group and row.group != group:
                 group = row.group
                 table.add_row(Text(visible(group), style="bold"), *["" for _ in section.table.heads[1:]])
             many = len(section.table.heads) > 3
-            table.add_row(*[_cell(cell, i == 0, many) for i, cell in enumerate(row.cells)])
+            cells = [_number(c) if i in numeric else _cell(c, i == 0, many) for i, c in enumerate(row.cells)]
+            table.add_row(*cells)
         console.print(table)
     for card in section.cards:
         _card(console, card)
     for line in section.lines:
         console.print(Text(visible(line)))
+
+
+def _number(cell: Cell) -> Text:
+    """A number alone; its places stand in a column of their own."""
+    return Text(visible(cell.text), style=STYLES.get(cell.state, ""), no_wrap=True)
 
 
 def _place(cite: Cite, short: bool) -> str:

@@ -29,7 +29,7 @@ MADE = datetime(2000, 1, 1)
 CURRENCY_FORM = "[$%s] #,##0.00"
 
 
-class _Forms:
+class Forms:
     """Cell formats, made when first used."""
 
     def __init__(self, book: Any) -> None:
@@ -43,25 +43,29 @@ class _Forms:
         return self.made[key]
 
 
+def new_book(buffer: io.BytesIO, title: str) -> Any:
+    """An empty workbook whose bytes depend on nothing but what is put in."""
+    import xlsxwriter
+
+    options = {
+        "in_memory": True,
+        "default_date_format": "yyyy-mm-dd",
+        "strings_to_formulas": False,
+        "strings_to_urls": False,
+    }
+    book = xlsxwriter.Workbook(buffer, options)
+    book.set_properties({"title": title, "created": MADE})
+    return book
+
+
 def abstract_workbook(abstracts: Sequence[Abstract], unread: Sequence[UnreadableError], folder: str = "") -> bytes:
     """The workbook of filled sheets.
 
     folder: the folder of the workbook, so that links to the documents are relative to it.
     """
-    import xlsxwriter
-
     buffer = io.BytesIO()
-    book = xlsxwriter.Workbook(
-        buffer,
-        {
-            "in_memory": True,
-            "default_date_format": "yyyy-mm-dd",
-            "strings_to_formulas": False,
-            "strings_to_urls": False,
-        },
-    )
-    book.set_properties({"title": "Abstract", "created": MADE})
-    forms = _Forms(book)
+    book = new_book(buffer, "Abstract")
+    forms = Forms(book)
     _terms(book, forms, abstracts, folder)
     _schedules(book, forms, abstracts, folder)
     _missing(book, forms, abstracts, folder)
@@ -80,7 +84,7 @@ def _rows(abstracts: Sequence[Abstract]) -> list[tuple[str, str, str]]:
     return sorted(out.values(), key=lambda r: r[0].startswith("other_"))
 
 
-def _terms(book: Any, forms: _Forms, abstracts: Sequence[Abstract], folder: str) -> None:
+def _terms(book: Any, forms: Forms, abstracts: Sequence[Abstract], folder: str) -> None:
     sheet = book.add_worksheet("Terms")
     head, group_form = forms.get(bold=True, bg_color="#E4E8EE", bottom=1), forms.get(italic=True, font_color="#555555")
     sheet.write_row(0, 0, ["Group", "Term"], head)
@@ -112,7 +116,7 @@ def _terms(book: Any, forms: _Forms, abstracts: Sequence[Abstract], folder: str)
     sheet.fit_to_pages(1, 0)
 
 
-def _cell(sheet: Any, forms: _Forms, row: int, column: int, finding: Finding, folder: str) -> None:
+def _cell(sheet: Any, forms: Forms, row: int, column: int, finding: Finding, folder: str) -> None:
     """The value as a real date or number, its state, its page as a link, and the words."""
     mark = {"bg_color": "#FFF3CD"} if to_check(finding) or finding.state == "conflicting" else {}
     value = finding.value if finding.usable else None
@@ -156,7 +160,7 @@ def _cell(sheet: Any, forms: _Forms, row: int, column: int, finding: Finding, fo
     state = STATE_WORDS[finding.state] or "stated"
     sheet.write_string(row, column + 1, state + ("; check" if to_check(finding) else ""), forms.get(**mark))
     if finding.cites:
-        _link(sheet, forms, row, column + 2, finding.cites[0], folder)
+        link_to(sheet, forms, row, column + 2, finding.cites[0], folder)
         quotes = " … ".join(one_line(c.quote) for c in finding.cites)
         sheet.write_string(row, column + 3, quotes[:MOST_CHARACTERS], forms.get(font_color="#444444"))
 
@@ -165,7 +169,7 @@ def _number(value: Decimal) -> float:
     return float(value)
 
 
-def _link(sheet: Any, forms: _Forms, row: int, column: int, cite: Cite, folder: str) -> None:
+def link_to(sheet: Any, forms: Forms, row: int, column: int, cite: Cite, folder: str) -> None:
     """The page, opening the file there; the section where the format has no pages."""
     page = cite.pages[0]
     shown = f"p. {page}" if page else (cite.section or cite.place or "text")[:60]
@@ -182,7 +186,7 @@ def _link(sheet: Any, forms: _Forms, row: int, column: int, cite: Cite, folder: 
         sheet.write_string(row, column, shown, forms.get())
 
 
-def _schedules(book: Any, forms: _Forms, abstracts: Sequence[Abstract], folder: str) -> None:
+def _schedules(book: Any, forms: Forms, abstracts: Sequence[Abstract], folder: str) -> None:
     sheet = book.add_worksheet("Schedules")
     sheet.write_row(
         0,
@@ -210,14 +214,14 @@ def _schedules(book: Any, forms: _Forms, abstracts: Sequence[Abstract], folder: 
                 sheet.write_row(
                     row, 5, [step.amount.currency or "", (step.amount.per or "").replace("_", " ")], forms.get()
                 )
-                _link(sheet, forms, row, 7, finding.cites[0], folder)
+                link_to(sheet, forms, row, 7, finding.cites[0], folder)
                 row += 1
     if row == 1:
         sheet.write_string(1, 0, "No schedules were found.", forms.get())
     sheet.freeze_panes(1, 0)
 
 
-def _missing(book: Any, forms: _Forms, abstracts: Sequence[Abstract], folder: str) -> None:
+def _missing(book: Any, forms: Forms, abstracts: Sequence[Abstract], folder: str) -> None:
     sheet = book.add_worksheet("Not found")
     sheet.write_row(
         0,
@@ -242,12 +246,12 @@ def _missing(book: Any, forms: _Forms, abstracts: Sequence[Abstract], folder: st
             cites = finding.near or finding.cites
             if cites:
                 sheet.write_string(row, 4, one_line(cites[0].quote)[:MOST_CHARACTERS], forms.get(font_color="#444444"))
-                _link(sheet, forms, row, 5, cites[0], folder)
+                link_to(sheet, forms, row, 5, cites[0], folder)
             row += 1
     sheet.freeze_panes(1, 0)
 
 
-def _made(book: Any, forms: _Forms, abstracts: Sequence[Abstract], unread: Sequence[UnreadableError]) -> None:
+def _made(book: Any, forms: Forms, abstracts: Sequence[Abstract], unread: Sequence[UnreadableError]) -> None:
     sheet = book.add_worksheet("How it was made")
     sheet.set_column(0, 0, 40)
     sheet.set_column(1, 6, 22)

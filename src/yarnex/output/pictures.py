@@ -193,9 +193,9 @@ def _waterfall(axes: Any, data: ChartData, look: Look, factor: Decimal) -> None:
         if look.values:
             axes.annotate(
                 _shown(point.value, factor, _top(data)),
-                (i, float((bottom + abs(point.value)) / factor)),
+                (i, float((bottom if point.value < 0 and bottom + abs(point.value) == 0 else bottom + abs(point.value)) / factor)),
                 textcoords="offset points",
-                xytext=(0, 4),
+                xytext=(0, -14) if point.value < 0 and bottom + abs(point.value) == 0 else (0, 4),
                 ha="center",
                 fontsize=10,
                 color=INK,
@@ -204,9 +204,9 @@ def _waterfall(axes: Any, data: ChartData, look: Look, factor: Decimal) -> None:
     if look.values:
         axes.annotate(
             _shown(total.value, factor, _top(data)),
-            (len(parts), float(max(total.value, Decimal(0)) / factor)),
+            (len(parts), float(total.value / factor)),
             textcoords="offset points",
-            xytext=(0, 4),
+            xytext=(0, 4 if total.value >= 0 else -14),
             ha="center",
             fontsize=11,
             fontweight="bold",

@@ -73,7 +73,7 @@ def chart_series(
             best = sorted(
                 (f for f in best if f.period and f.period.months == length),
                 key=lambda f: f.period.end if f.period else 0,
-            )  # type: ignore[arg-type,return-value]
+            )
             if left:
                 notes.append(f"{name}: {len(left)} of other lengths of time left out")
             units = {_unit(f) for f in best}

@@ -54,7 +54,7 @@ def figure_picture(data: ChartData, look: Look, form: str) -> bytes:
         data.notes if look.type != "lines" or axes.get_ylim()[0] <= 0 else (*data.notes, "the axis does not begin at 0")
     )
     _foot(figure, [p.cite for s in data.series for p in s.points], notes, look)
-    return _bytes(figure, form)
+    return picture_bytes(figure, form)
 
 
 def _canvas(look: Look) -> tuple[Any, Any]:
@@ -193,7 +193,13 @@ def _waterfall(axes: Any, data: ChartData, look: Look, factor: Decimal) -> None:
         if look.values:
             axes.annotate(
                 _shown(point.value, factor, _top(data)),
-                (i, float((bottom if point.value < 0 and bottom + abs(point.value) == 0 else bottom + abs(point.value)) / factor)),
+                (
+                    i,
+                    float(
+                        (bottom if point.value < 0 and bottom + abs(point.value) == 0 else bottom + abs(point.value))
+                        / factor
+                    ),
+                ),
                 textcoords="offset points",
                 xytext=(0, -14) if point.value < 0 and bottom + abs(point.value) == 0 else (0, 4),
                 ha="center",
@@ -265,7 +271,8 @@ def _foot(figure: Any, cites: Sequence[Cite], notes: Sequence[str], look: Look) 
     figure.text(0.02, 0.018, "\n".join(lines), fontsize=9, color="#666666", va="bottom")
 
 
-def _bytes(figure: Any, form: str) -> bytes:
+def picture_bytes(figure: Any, form: str) -> bytes:
+    """The picture in a format; nothing but what is drawn goes into the file."""
     import matplotlib
 
     matplotlib.rcParams["svg.hashsalt"] = "yarnex"

@@ -1,0 +1,179 @@
+"""Days that a document has names for: its defined dates, the terms of its sheet, its own date.
+
+In: a document's passages and filled sheet. Out: for words such as "the end of the Term", the day they stand for.
+"""
+
+from __future__ import annotations
+
+import re
+from dataclasses import dataclass
+from datetime import date, timedelta
+
+from dateutil.relativedelta import relativedelta
+
+from yarnex.core.dates.kinds import date_vocabulary
+from yarnex.core.document import Cite
+from yarnex.core.number_names import ORDINALS
+from yarnex.core.terms.abstract import Abstract
+from yarnex.core.terms.computed import shown_date
+from yarnex.core.terms.identity import document_date, identify
+from yarnex.core.values import DateValue, find_dates
+from yarnex.core.values.dates import date_order
+
+_year_name = r"(?:Lease|Contract|Rent|Licence|License|Term|Operating|Agreement)\s+Year"
+_nth_year = re.compile(
+    rf"(?:(?:last\s+day|end|expiry|expiration)\s+of\s+)?(?:the\s+)?(?:(?P<ordinal>{'|'.join(ORDINALS)}|\d{{1,2}}(?:st|nd|rd|th))\s+{_year_name}|{_year_name}\s+(?P<n>\d{{1,2}}))",
+    re.IGNORECASE,
+)
+
+
+@dataclass(frozen=True, slots=True)
+class Anchor:
+    """A day, how it is known, and the cites for it. length: characters of the words that named it."""
+
+    day: date
+    why: str
+    cites: tuple[Cite, ...]
+    length: int = 0
+
+
+class Anchors:
+    """The named days of one document."""
+
+    def __init__(self, filled: Abstract) -> None:
+        self.filled = filled
+        self.passages = filled.passages
+        self.document = filled.document
+        self.several: dict[str, tuple[tuple[date, ...], Cite]] = {}  # names of days that stand for more than one
+        self.named = self._defined()
+
+    def _defined(self) -> dict[str, Anchor]:
+        """Names of days with one day each, by lower-case name."""
+        out: dict[str, Anchor] = {}
+        for definition in self.passages.definitions:
+            name = definition.name.lower()
+            if "date" not in name and not re.search(r"\b(?:day|anniversary|deadline|commencement)\b", name):
+                continue
+            found = self.passages.values_in("date", definition.meaning)
+            inside = {f.value.day for f in found if isinstance(f.value, DateValue)}
+            if len(inside) == 1 or (definition.inline and inside):
+                value = found[-1 if definition.inline else 0].value
+                if isinstance(value, DateValue):
+                    cite = Cite(self.document, definition.sentence)
+                    out.setdefault(name, Anchor(value.day, f"{definition.name} is {shown_date(value.day)}", (cite,)))
+            elif len(inside) > 1 and not definition.inline and "date" in name:
+                self.several.setdefault(name, (tuple(sorted(inside)), Cite(self.document, definition.sentence)))
+        for row in self.passages.labelled:
+            if (
+                not re.search(
+                    r"\bdate\b|\bstart|\bend\b|\bexpir|\bcommence|\beffective|\bdrawdown", row.label, re.IGNORECASE
+                )
+                or len(row.label) > 60
+            ):
+                continue
+            found = self.passages.values_in("date", row.value)
+            if len(found) == 1 and isinstance(found[0].value, DateValue):
+                out.setdefault(
+                    row.label.lower(),
+                    Anchor(
+                        found[0].value.day,
+                        f"{row.label} is {shown_date(found[0].value.day)}",
+                        (Cite(self.document, row.row),),
+                    ),
+                )
+        for finding in self.filled.findings:
+            if isinstance(finding.value, DateValue) and finding.usable and finding.state != "conflicting":
+                anchor = Anchor(
+                    finding.value.day, f"{finding.term.label} is {shown_date(finding.value.day)}", finding.cites
+                )
+                for name in {finding.term.label.lower(), finding.term.id.replace("_", " ")}:
+                    out.setdefault(name, anchor)
+        return out
+
+    def term(self, *names: str) -> Anchor | None:
+        """The day of the first of these terms that the sheet found."""
+        for name in names:
+            finding = self.filled.finding(name)
+            if (
+                finding is not None
+                and isinstance(finding.value, DateValue)
+                and finding.usable
+                and finding.state != "conflicting"
+            ):
+                return Anchor(
+                    finding.value.day, f"{finding.term.label} is {shown_date(finding.value.day)}", finding.cites
+                )
+        return None
+
+    def own_date(self) -> Anchor | None:
+        """The date of the document itself."""
+        day = document_date(self.document)
+        if not day:
+            return None
+        dated = identify(self.document).dated
+        value = date.fromisoformat(day)
+        return Anchor(value, f"the document is dated {shown_date(value)}", (dated,) if dated else ())
+
+    def resolve(self, words: str) -> Anchor | None:
+        """The day that the words at the start of `words` stand for; None where they name no known day."""
+        lead = re.match(
+            r"\s*(?:the\s+|its\s+|his\s+|such\s+|relevant\s+|said\s+|that\s+|date\s+of\s+the\s+(?=\d))*",
+            words,
+            re.IGNORECASE,
+        )
+        rest = words[lead.end() :] if lead else words
+        own = lead.group().lower() if lead else ""
+        for found in find_dates(rest[:60], date_order(self.document.text)):
+            if found.span.start <= 12 and not re.search(r"[.;]", rest[: found.span.start]):
+                return Anchor(found.value.day, "", (), found.span.end)
+        low = re.sub(r"\s+", " ", rest.lower())
+        nth = _nth_year.match(rest)
+        if nth and (made := self._end_of_year(nth)) is not None:
+            return made
+        m = re.match(
+            rf"(?:date\s+(?:of\s+(?:this|the|its)\s*)?)?(?:(?:this|the)\s+)?(?:{'|'.join(date_vocabulary().document_words)})\b(?:\s+date\b)?",
+            low,
+        )
+        if (
+            low.startswith(("date of this", "date of its", "today"))
+            or (m and ("date" in m.group() or "this" in own))
+            or (re.match(r"date\b(?!\s+(?:on|of|by|when|that))", low) and "its" in own)
+        ):
+            return self.own_date()
+        for name in sorted(self.named, key=len, reverse=True):
+            if low.startswith(name) and not low[len(name) : len(name) + 1].isalnum():
+                return self.named[name]
+        for name, terms in date_vocabulary().anchors:
+            if low.startswith(name):
+                found_term = self.term(*terms)
+                if found_term:
+                    return found_term
+        m = re.match(
+            r"(?:last\s+day|end|expiry|expiration|start|beginning|date)\s+(?:of|by\s+which|for)\s+(?:the\s+)?(.*)", low
+        )
+        return (
+            self.resolve(m[1])
+            if m and len(m[1]) < len(low) and not low.startswith(("end of each", "end of that", "end of any"))
+            else None
+        )
+
+    def _end_of_year(self, m: re.Match[str]) -> Anchor | None:
+        """The last day of the nth year of a lease or contract, counted from its start (or its first full month)."""
+        words = (m["ordinal"] or "").lower()
+        number = (
+            int(m["n"])
+            if m["n"]
+            else ORDINALS.get(words) or int(re.match(r"\d+", words).group() if words[:1].isdigit() else 0)
+        )  # type: ignore[union-attr]
+        start = self.term("rent_start", "lease_start", "start_date", "commencement_date", "period_start")
+        if not number or start is None:
+            return None
+        day = start.day
+        if day.day != 1 and re.search(
+            r"(?:first|1st)\s+day\s+of\s+the\s+(?:first\s+full\s+)?(?:calendar\s+)?month|full\s+calendar\s+month",
+            self.passages.text,
+            re.IGNORECASE,
+        ):
+            day = day.replace(day=1) + relativedelta(months=1)
+        end = day + relativedelta(years=int(number)) - timedelta(days=1)
+        return Anchor(end, f"{start.why}; its year {int(number)} ends on {shown_date(end)}", start.cites, m.end())

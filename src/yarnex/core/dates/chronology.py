@@ -14,13 +14,14 @@ from yarnex.core.terms.identity import document_date
 from yarnex.core.terms.passages import Passages
 from yarnex.core.values import add_duration, find_dates, find_durations
 from yarnex.core.values.dates import MONTHS, SHORT, date_order
+from yarnex.core.values.numbers import ORDINAL_WORDS, read_words
 
 RECORD_KINDS = frozenset(
     ["record", "incident_report", "email", "letter", "interview", "transcript", "minutes", "statement", "invoice", "inspection_report", "clinical_record", "claim", "statement_of_loss", "study", "memo", "report", "results_call", "estimate", "unknown", "statement_of_account", "witness_statement", "notice"]
 )  # fmt: skip
 _month = "|".join([*MONTHS, *(m for m in SHORT if m not in MONTHS)])
 DAY_MONTH = re.compile(
-    rf"\b(?:(?:(?:Mon|Tues|Wednes|Thurs|Fri|Satur|Sun)day,?\s+)?(?:the\s+)?(?P<d1>\d{{1,2}})(?:st|nd|rd|th)?\s+(?:of\s+)?(?P<m1>{_month})|(?P<m2>{_month})\s+(?P<d2>\d{{1,2}})(?:st|nd|rd|th)?)\b(?!\s*,?\s*(?:of\s+)?(?:19|20)\d\d)(?!\s*[–-]\s*\d)",
+    rf"\b(?:(?:(?:Mon|Tues|Wednes|Thurs|Fri|Satur|Sun)day,?\s+)?(?:the\s+)?(?P<d1>\d{{1,2}})(?:st|nd|rd|th)?\s+(?:of\s+)?(?P<m1>{_month})|(?P<m2>{_month})\s+(?P<d2>\d{{1,2}})(?:st|nd|rd|th)?|(?:the\s+)?(?P<d3>{ORDINAL_WORDS})\s+(?:day\s+)?of\s+(?P<m3>{_month}))\b(?!\s*,?\s*(?:of\s+)?(?:19|20)\d\d)(?!\s*[–-]\s*\d)",
     re.IGNORECASE,
 )
 MONTH_YEAR = re.compile(
@@ -28,6 +29,11 @@ MONTH_YEAR = re.compile(
     re.IGNORECASE,
 )
 YEAR = re.compile(r"\b(?:in|since|during)\s+(?P<y>(?:19|20)\d\d)\b(?!\s*[-–/]\s*\d)", re.IGNORECASE)
+THREAD = re.compile(r"\A(?:Sent|Date):\s", re.IGNORECASE)
+WEEKDAYS = ("monday", "tuesday", "wednesday", "thursday", "friday", "saturday", "sunday")
+WEEKDAY = re.compile(rf"\b(?P<day>{'|'.join(WEEKDAYS)})\b(?!\s*,?\s*(?:the\s+)?\d)", re.IGNORECASE)
+_hour = "one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve|midday|noon|midnight|1[0-2]|[1-9]"
+SPOKEN = re.compile(rf"\b(?P<part>quarter|half|five|ten|twenty|twenty-five)\s+(?P<side>past|to)(?:\s+(?P<hour>{_hour}))?\b", re.IGNORECASE)
 TIME = re.compile(
     r"(?<![\d.:£$€,])(?P<h>[01]?\d|2[0-3])[:.](?P<m>[0-5]\d)(?![\d:]|\.\d|\s*(?:%|per\s+cent|million|m\b|bn|pence|hours?|metres?|points))\s*(?P<half>a\.?m\.?|p\.?m\.?|hrs?\b|h\b)?|(?<![\d.,:])(?P<h2>1[0-2]|[1-9])\s*(?P<half2>a\.?m\.?|p\.?m\.?)(?!\w)",
     re.IGNORECASE,
@@ -59,8 +65,15 @@ def events_of(passages: Passages) -> list[DatedItem]:
     last = base
     entry: date | None = None
     entry_section = -2
+    told = False  # whether the text itself has named a day yet
     for _, block in passages.blocks:
         text = block.span.of(document.text)
+        header = THREAD.match(text)
+        if header is not None and (day := next(find_dates(text, date_order(document.text)), None)) is not None:
+            base = last = day.value.day
+            entry = None
+            out.append(_in_thread(passages, block, base))
+            continue
         opening = _entry_date(document, block, text)
         if opening is not None:
             entry, entry_section, last = opening, block.section, opening
@@ -68,9 +81,28 @@ def events_of(passages: Passages) -> list[DatedItem]:
         elif block.section != entry_section and block.kind == "heading":
             entry = None
         for span in _parts(passages, block):
-            items, last = _of_sentence(passages, span, last, entry, base)
+            items, found = _of_sentence(passages, span, last, entry, base, told)
+            told = told or found != last
+            last = found
             out += items
     return out
+
+
+def _in_thread(passages: Passages, block: Block, day: date) -> DatedItem:
+    """A mail quoted in another: who sent it, its day and time, and its first words."""
+    document = passages.document
+    place = document.block_index_at(block.span.start)
+    around = document.blocks[max(0, place - 2) : place]
+    sender = next((m[1].strip() for b in around if (m := re.match(r"From:\s*(.{2,60})", b.span.of(document.text)))), "")
+    end = block.span.end
+    for later in document.blocks[place + 1 : place + 8]:
+        words = later.span.of(document.text)
+        if re.match(r"(?:From|Sent|Date):", words) or end - block.span.start > 900:
+            break
+        end = later.span.end
+    span = Span(block.span.start, end)
+    what = f"mail{f' from {sender}' if sender else ''}"
+    return DatedItem(document, day, what, "event", "stated", (Cite(document, span),), sender.partition("<")[0].strip(), time_in(block.span.of(document.text)), weight=2)
 
 
 def _parts(passages: Passages, block: Block) -> list[Span]:
@@ -148,6 +180,28 @@ def _mail(passages: Passages, sent: date) -> list[DatedItem]:
     ]
 
 
+PARTS = {"quarter": 15, "half": 30, "five": 5, "ten": 10, "twenty": 20, "twenty-five": 25}
+
+
+def spoken_time(words: str) -> tuple[str, str]:
+    """A clock time in words as HH:MM, and a remark where half of the day is not told; "" where there is none.
+
+    >>> spoken_time("Twenty to six.")[0], spoken_time("at quarter past")[0]
+    ('05:40', '')
+    """
+    m = SPOKEN.search(words)
+    if m is None or not m["hour"]:
+        return "", ""
+    name = m["hour"].lower()
+    hour = {"midday": 12, "noon": 12, "midnight": 0}.get(name, int(read_words(name) or 0) if not name.isdigit() else int(name))
+    minutes = hour * 60 + PARTS[m["part"].lower()] * (1 if m["side"].lower() == "past" else -1)
+    evening = bool(re.search(r"\b(?:evening|afternoon|night|p\.?m)\b", words, re.IGNORECASE))
+    if evening and hour < 12:
+        minutes += 720
+    shown = f"{minutes // 60 % 24:02d}:{minutes % 60:02d}"
+    return shown, "" if evening or re.search(r"\bmorning\b", words, re.IGNORECASE) else "whether morning or evening is not told"
+
+
 def time_in(words: str) -> str:
     """The first clock time of a text as HH:MM, "" where there is none.
 
@@ -181,12 +235,15 @@ def time_in(words: str) -> str:
 
 
 def _of_sentence(
-    passages: Passages, span: Span, last: date | None, entry: date | None, base: date | None
+    passages: Passages, span: Span, last: date | None, entry: date | None, base: date | None, told: bool
 ) -> tuple[list[DatedItem], date | None]:
     document = passages.document
     words = span.of(document.text)
     out: list[DatedItem] = []
     time = time_in(words)
+    remark = ""
+    if not time:
+        time, remark = spoken_time(words)
     cite = (Cite(document, span),)
     who = who_in(document, words)
     full = list(find_dates(words, date_order(document.text)))
@@ -240,6 +297,11 @@ def _of_sentence(
                 DatedItem(document, day, short_what(words, 0, 40), "event", "computed", cite, who, time, working=(why,))
             )
             last = day
+        elif told and last is not None and (named := WEEKDAY.search(words)) is not None and document.format != "eml":
+            wanted = WEEKDAYS.index(named["day"].lower())
+            close = last
+            day = min((close + timedelta(days=n) for n in range(-3, 4)), key=lambda d: ((d.weekday() - wanted) % 7, abs((d - close).days)))
+            out.append(DatedItem(document, day, short_what(words, 0, 40), "event", "computed", cite, who, time, working=(f"the {named['day']} nearest to {last.isoformat()}, the day named before",), reading=remark))
         elif time and entry is not None:
             out.append(
                 DatedItem(
@@ -254,7 +316,7 @@ def _of_sentence(
                     reading="the day is that of the entry above",
                 )
             )
-        elif time and base is not None and last is not None:
+        elif time and last is not None and (told or document.format != "eml"):
             out.append(
                 DatedItem(
                     document,
@@ -265,9 +327,11 @@ def _of_sentence(
                     cite,
                     who,
                     time,
-                    reading="the day is the last one named before",
+                    reading="; ".join(filter(None, ["the day is the last one named before", remark])),
                 )
             )
+        elif time and document.format == "eml":
+            out.append(DatedItem(document, None, short_what(words, 0, 40), "event", "rule", cite, who, time, notes=("the day is not told",)))
     if not full:
         out += _imprecise(document, words, cite, who)
     return out, last
@@ -280,9 +344,9 @@ def _kind(words: str, at: int) -> str:
 
 def _with_year(m: re.Match[str], near: date) -> date | None:
     """A day without its year: in the year that brings it nearest to the dates around it."""
-    name = (m["m1"] or m["m2"]).lower()
+    name = (m["m1"] or m["m2"] or m["m3"]).lower()
     month = MONTHS.get(name) or SHORT.get(name, 0)
-    number = int(m["d1"] or m["d2"])
+    number = int(m["d1"] or m["d2"] or read_words(m["d3"]) or 0)
     made = []
     for year in (near.year - 1, near.year, near.year + 1):
         try:

@@ -120,25 +120,32 @@ def recurrence_in(rest: str, anchors: Anchors) -> Recurrence | None:
         if name.startswith(definition.name.lower()):
             found = list(DAY_MONTH.finditer(definition.sentence.of(anchors.document.text)))
             if found:
-                days = sorted({d for x in found for d in _yearly(*_month_day(x), first, last)})
+                again = sorted({d for x in found for d in _yearly(*_month_day(x), first, last)})
                 return Recurrence(
                     "each time",
-                    tuple(days),
+                    tuple(again),
                     f"{definition.name}: {', '.join(x.group() for x in found)} in each year",
                     (Cite(anchors.document, definition.sentence),),
                 )
     if name.startswith(("test date", "testing date", "review date", "payment date", "calculation date")):
-        for m2 in re.finditer(rf"[^.\n]*\b(?:{re.escape(name)}|tested)\b[^.\n]*", anchors.document.text, re.IGNORECASE):
+        for m2 in re.finditer(rf"[^.\n]*\b(?:{re.escape(name)}s?|tested)\b[^.\n]*", anchors.document.text, re.IGNORECASE):
             found = list(DAY_MONTH.finditer(m2.group()))
             if found:
-                days = sorted({d for x in found for d in _yearly(*_month_day(x), first, last)})
+                again = sorted({d for x in found for d in _yearly(*_month_day(x), first, last)})
                 return Recurrence(
                     "each time",
-                    tuple(days),
+                    tuple(again),
                     f"{name}s are {' and '.join(x.group() for x in found)} in each year",
                     (Cite(anchors.document, Span(m2.start() + len(m2.group()) - len(m2.group().lstrip()), m2.end())),),
                 )
     return Recurrence(f"{each} {name}"[:60], ()) if each in ("each", "every", "any") else None
+
+
+def anniversaries(day: date, anchors: Anchors) -> tuple[date, ...]:
+    """The anniversaries of a day within the term; of ten years where the term is not known."""
+    _, last = _bounds(anchors)
+    made = [day + relativedelta(years=n) for n in range(1, 11)]
+    return tuple(d for d in made if last is None or d <= last)
 
 
 def _month_day(m: re.Match[str]) -> tuple[int, int]:

@@ -10,22 +10,21 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from datetime import date, timedelta
 
-from dateutil.relativedelta import relativedelta
-
 from yarnex.core.dates.anchors import Anchor, Anchors
 from yarnex.core.dates.business_days import Calendar, add_business_days, calendar_of
 from yarnex.core.dates.kinds import kind_of
 from yarnex.core.dates.model import DatedItem
-from yarnex.core.dates.recurring import Recurrence, recurrence_in
-from yarnex.core.dates.wording import sentence_span, short_what, who_in
+from yarnex.core.dates.recurring import Recurrence, anniversaries, recurrence_in
+from yarnex.core.dates.wording import short_what, who_in
 from yarnex.core.document import Cite, Span
 from yarnex.core.terms.computed import date_by_formula, shown_date, shown_duration
 from yarnex.core.terms.passages import Passages
-from yarnex.core.values import DateValue, Duration, add_duration, find_durations
+from yarnex.core.values import DateValue, Duration, add_duration, find_dates, find_durations
+from yarnex.core.values.dates import date_order
 from yarnex.core.values.types import Found
 
 BEHIND = re.compile(
-    r"[\s'’]*(?P<notice>(?:prior\s+|previous\s+|written\s+|advance\s+|clear\s+|further\s+)*(?:notice\b(?:\s+in\s+writing)?\s*)?)(?:[a-z]+ly\s+)?(?P<to>before|prior\s+to|preceding|in\s+advance\s+of|after|following|from|of|starting\s+(?:on|from)|beginning\s+(?:on|from|with))\s+(?P<rest>.{2,160})",
+    r"[\s,'’]*(?P<notice>(?:prior\s+|previous\s+|written\s+|advance\s+|clear\s+|further\s+)*(?:notice\b(?:\s+in\s+writing)?\s*)?)(?:[a-z]+ly\s+)?(?P<to>before|prior\s+to|preceding|in\s+advance\s+of|after|following|from|of|starting\s+(?:on|from)|beginning\s+(?:on|from|with))\s+(?P<rest>.{2,160})",
     re.IGNORECASE | re.DOTALL,
 )
 NOTICE = re.compile(r"[\s'’]*(?:(?:prior|previous|written|advance|clear)\s+)*notice\b", re.IGNORECASE)
@@ -34,7 +33,7 @@ AND_NOT = re.compile(
 )
 TERM_OF = re.compile(r"\b(?:term|period)s?\s+(?:of\s+|\()?\Z", re.IGNORECASE)
 UNKNOWN = re.compile(
-    r"\A\s*(?:the\s+)?(?:(?:date|day)\s+(?:of|on\s+which)\s+)?(?:\w+['’]s\s+)?(?:written\s+)?(?:receipt|receiving|notice|demand|request|delivery|invoice|being|such|any|that|this|a\b|an\b|written|it|they|he|she|occurrence|completion|discovery)",
+    r"\A\s*(?:the\s+)?(?:(?:date|day)\s+(?:of|on\s+which)\s+)?(?:\w+['’]s\s+)?(?:written\s+)?(?:receipt|receiving|notice|demand|request|delivery|invoice|being|such|any|that|this|a|an|written|it|they|he|she|occurrence|completion|discovery)\b",
     re.IGNORECASE,
 )
 BACK = ("before", "prior", "preceding", "in advance")
@@ -63,7 +62,7 @@ def relative_items(anchors: Anchors) -> list[DatedItem]:
     """Every day of a document that is counted from another."""
     passages = anchors.passages
     calendar = calendar_of(passages)
-    out: list[DatedItem] = []
+    out: list[DatedItem] = [_named(anchors, name, anchor) for name, anchor in anchors.derived]
     for span in _places(passages):
         text = span.of(passages.text)
         if not re.search(r"\b(?:days?|weeks?|months?|years?|anniversary|fortnights?)\b", text, re.IGNORECASE):
@@ -76,12 +75,20 @@ def relative_items(anchors: Anchors) -> list[DatedItem]:
     return out
 
 
+def _named(anchors: Anchors, name: str, anchor: Anchor) -> DatedItem:
+    """A defined day that follows from others."""
+    low = name.lower()
+    kind = "end" if re.search(r"expir|end|terminat", low) else "start" if re.search(r"commenc|start|begin", low) else "deadline"
+    who = who_in(anchors.document, anchor.cites[0].quote)
+    return DatedItem(anchors.document, anchor.day, name, kind, "computed", anchor.cites, who, working=tuple(anchor.why.split("; ")), weight=2)
+
+
 def _places(passages: Passages) -> Iterator[Span]:
     """Sentences, and rows of tables."""
     seen: set[int] = set()
-    for _, block in passages.blocks:
-        if block.table >= 0:
-            table = passages.document.tables[block.table]
+    for _, held in passages.blocks:
+        if held.table >= 0:
+            table = passages.document.tables[held.table]
             for row in range(table.rows):
                 cells = table.row_cells(row)
                 if cells:
@@ -147,9 +154,8 @@ def _of_length(
     term = TERM_OF.search(text[: length.span.start]) and re.match(
         r"[\s)]*(?:from|starting|beginning|commencing)", behind, re.IGNORECASE
     )
-    if (term and re.match(r"\s*(?:and\s+including\b)|\s*(?:on\b)", count.rest, re.IGNORECASE) is not None) or (
-        term and not re.search(r"excluding", count.rest[:30])
-    ):
+    included = re.match(r"\s*(?:and\s+including\b|on\b)|.{0,20}\binclu(?:ding|sive)", count.rest, re.IGNORECASE) or re.search(r"\b(?:starting|beginning|commencing)\s+(?:on|from)", behind[:60], re.IGNORECASE)
+    if term and included:
         day -= timedelta(days=1)
         how += "; the first day counts, so the last is the day before"
         kind = "end"
@@ -194,11 +200,10 @@ def _counted_from(anchors: Anchors, text: str, lengths: list[Found[Duration]], p
     if m is not None:
         to = m["to"].lower()
         rest = m["rest"]
-        if to == "of" and (
-            not re.search(r"\bwithin\s+(?:a\s+further\s+)?\Z|\bfirst\s+\Z", text[: length.span.start], re.IGNORECASE)
-            or OF_NO_DATE.match(rest)
-        ):
+        if to == "of" and re.search(r"\bfirst\s+\Z", text[: length.span.start], re.IGNORECASE):
             return _first_of(anchors, text, length, rest)
+        if to == "of" and (not re.search(r"\bwithin\s+(?:a\s+further\s+)?\Z", text[: length.span.start], re.IGNORECASE) or OF_NO_DATE.match(rest)):
+            return None
         back = to.startswith(BACK)
         last = length.span.end + m.start("rest") + min(60, len(rest))
         recurs = recurrence_in(rest, anchors)
@@ -219,12 +224,17 @@ def _counted_from(anchors: Anchors, text: str, lengths: list[Found[Duration]], p
         return _Count(length, back, anchor, None, m["rest"], last)
     if NOTICE.match(behind):
         return _notice_before_date(anchors, text, length)
-    if (
-        PAYABLE.search(text[: length.span.start])
-        and (own := anchors.own_date()) is not None
-        and anchors.filled.sheet.name in ("billing", "letter", "record")
-    ):
-        return _Count(length, False, own, None, "the date of the document", length.span.end)
+    before = text[: length.span.start]
+    chained = re.search(r"\bwithin\s+\Z", before, re.IGNORECASE) and re.match(r"\s*(?:[,.;)]|and\b|but\b|or\b|\Z)", behind)
+    if chained and place and (first := _counted_from(anchors, text, lengths, 0)) is not None and first.anchor is not None and not first.back:
+        return _Count(length, False, first.anchor, None, first.rest, length.span.end)
+    if PAYABLE.search(before):
+        beside = next(find_dates(before, date_order(anchors.document.text)), None)
+        if beside is not None:
+            return _Count(length, False, Anchor(beside.value.day, f"the same line is dated {shown_date(beside.value.day)}", ()), None, "", length.span.end)
+        own = anchors.own_date()
+        if own is not None and anchors.filled.sheet.name in ("billing", "letter", "record"):
+            return _Count(length, False, own, None, "", length.span.end)
     return None
 
 
@@ -257,6 +267,10 @@ def _notice_before_date(anchors: Anchors, text: str, length: Found[Duration]) ->
     ):
         return None
     rest = text[length.span.end :]
+    each = re.search(r"\b(?:any|each|every)\s+anniversary\s+of\s+(.{3,60})", text, re.IGNORECASE)
+    if each is not None and (base := anchors.resolve(each[1])) is not None:
+        recurs = Recurrence("every year", anniversaries(base.day, anchors), "; ".join(filter(None, [base.why, "its anniversaries"])), base.cites)
+        return _Count(length, True, None, recurs, rest, length.span.end + 20)
     days: list[Anchor] = []
     for m in re.finditer(
         r"\b(?:on|at|expiring\s+on|ending\s+on|with\s+effect\s+(?:from|on))\s+(?:the\s+)?", text, re.IGNORECASE
@@ -323,21 +337,3 @@ def _recurring(
                 working=tuple(filter(None, working)),
                 recurs=recurs.words,
             )
-
-
-def end_of_length(start: date, length: Duration) -> date | None:
-    """The last day of a length of time whose first day is `start`.
-
-    >>> end_of_length(date(2019, 3, 1), Duration(Decimal(15), "years"))
-    datetime.date(2034, 2, 28)
-    """
-    after = add_duration(start, length)
-    return after - timedelta(days=1) if after else None
-
-
-def year_later(day: date, years: int) -> date:
-    """The same day some years later; 29 February becomes the 28th."""
-    return day + relativedelta(years=years)
-
-
-__all__ = ["end_of_length", "relative_items", "sentence_span", "year_later"]

@@ -298,7 +298,8 @@ def _subject(document: Document) -> Span | None:
 
 
 LABEL_OF_DATE = re.compile(
-    r"(?:date|dated|date of (?:this )?\w+|(?:issue|invoice|order|statement|report|letter|policy|contract|agreement) date)",
+    r"(?:date|dated|date of (?:this |the )?(?:agreement|lease|deed|licence|license|contract|letter|statement|report|invoice|notice|order|policy|offer|document|issue|amendment|memorandum|quotation|estimate|tender|bill)"
+    r"|(?:issue|invoice|order|statement|report|letter|policy|contract|agreement|bill|offer|quotation) date)",
     re.IGNORECASE,
 )
 
@@ -328,7 +329,15 @@ def _dated(document: Document) -> Cite | None:
         ):
             return Cite(document, item.span)
     lone = [i for i in found if i.span.start < 1200 and _stands_alone(document, i.span)]
-    return Cite(document, lone[0].span) if lone else None
+    parts = [i for i in found if i.span.start < 600 and _a_part_of_its_own(text, i.span)]
+    best = next(iter([*lone, *parts]), None)
+    return Cite(document, best.span) if best else None
+
+
+def _a_part_of_its_own(text: str, day: Span) -> bool:
+    """True where a date stands between full stops, commas or line ends: "Mill Lane 7, Thrapsley. 3 April 2026, 09.40." """
+    before, after = text[max(0, day.start - 3) : day.start], text[day.end : day.end + 3]
+    return bool(re.search(r"(?:\A|\n|[.,·|])\s*\Z", before) and re.match(r"\s*(?:[.,·|\n]|\Z)", after))
 
 
 def _stands_alone(document: Document, day: Span) -> bool:

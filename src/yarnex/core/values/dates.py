@@ -21,7 +21,7 @@ _year = rf"(?:\d{{4}}|(?:two\s+thousand|nineteen\s+hundred|nineteen|twenty)(?:[\
 
 _forms = re.compile(
     rf"""(?<![\w/.-])(?:
-      (?P<d1>{_day})\s+(?:day\s+of\s+)?(?P<m1>{_month})\s*,?\s*(?:in\s+the\s+year\s+)?(?P<y1>{_year})(?!\d)
+      (?P<d1>{_day})\s+(?:(?:day\s+)?of\s+)?(?P<m1>{_month})\s*,?\s*(?:in\s+the\s+year\s+)?(?P<y1>{_year})(?!\d)
     | (?P<m2>{_month})\s+(?:the\s+)?(?P<d2>{_day})\s*,?\s*(?P<y2>{_year})(?!\d)
     | (?P<y3>\d{{4}})-(?P<m3>\d{{2}})-(?P<d3>\d{{2}})(?!\d)
     | (?P<a>\d{{1,2}})(?P<sep>[/.-])(?P<b>\d{{1,2}})(?P=sep)(?P<y4>\d{{4}}|\d{{2}})(?![\d/])

@@ -89,9 +89,9 @@ def _period(start: str, end: str) -> str:
     return start if not end or start == end else f"{start} to {end}"
 
 
-def counted(count: int, noun: str) -> str:
-    """A number of things: "1 document", "3 documents"."""
-    return f"{count} {noun}{'s' * (count != 1)}"
+def counted(count: int, noun: str, many: str = "") -> str:
+    """A number of things: "1 document", "3 documents"; many: a plural of its own ("duties")."""
+    return f"{count} {noun if count == 1 else many or noun + 's'}"
 
 
 def one_line(text: str) -> str:

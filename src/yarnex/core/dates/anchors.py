@@ -232,6 +232,9 @@ class Anchors:
                 found_term = self.term(*terms)
                 if found_term:
                     return found_term
+        by = re.match(r"date\s+(?:by|on)\s+which\s+(.{6,70}?)(?:[.,;]|\Z)", low)
+        if by is not None:
+            return self._row_about(by[1])
         m = re.match(
             r"(?:last\s+day|end|expiry|expiration|start|beginning|date)\s+(?:of|by\s+which|for)\s+(?:the\s+)?(.*)", low
         )

@@ -147,7 +147,7 @@ def _of_length(
                 document, None, what, kind, "rule", cites, who, notes=(f"counts from: {_rest_words(count.rest)}",)
             )
         return
-    day, how = _moved(count.anchor.day, length.value, count.back, calendar)
+    day, how = _moved(count.anchor.day, count.length.value, count.back, calendar)
     if day is None or not 1900 <= day.year <= 2150:
         return
     behind = text[length.span.end :]
@@ -165,11 +165,11 @@ def _of_length(
             None,
             [
                 count.anchor.why,
-                f"{shown_duration(length.value)} {side} {shown_date(count.anchor.day)} is {shown_date(day)}{how}",
+                f"{shown_duration(count.length.value)} {side} {shown_date(count.anchor.day)} is {shown_date(day)}{how}",
             ],
         )
     )
-    if calendar.cite is not None and length.value.unit == "business_days":
+    if calendar.cite is not None and count.length.value.unit == "business_days":
         cites += (calendar.cite,)
     yield DatedItem(document, day, what, kind, "computed", (*cites, *count.anchor.cites), who, working=working)
 
@@ -214,11 +214,9 @@ def _counted_from(anchors: Anchors, text: str, lengths: list[Found[Duration]], p
             if to in ("from", "starting on", "starting from")
             else rest
         )
-        if UNKNOWN.match(rest) and not re.match(
-            r"\s*(?:the\s+)?date\s+of\s+(?:this|the)\b|\s*this\b", rest, re.IGNORECASE
-        ):
-            return _Count(length, back, None, None, rest, last)
         anchor = anchors.resolve(rest)
+        if anchor is None and UNKNOWN.match(rest):
+            return _Count(length, back, None, None, rest, last)
         if anchor is None and to == "from" and not re.match(r"\s*(?:the|its|such|date)\b", rest, re.IGNORECASE):
             return None
         return _Count(length, back, anchor, None, m["rest"], last)
@@ -242,8 +240,8 @@ def _first_of(anchors: Anchors, text: str, length: Found[Duration], rest: str) -
     """ "during the first 14 days of the period of insurance": the last of them."""
     if not re.search(r"\bfirst\s+\Z", text[: length.span.start], re.IGNORECASE):
         return None
-    start = anchors.resolve("start of " + re.sub(r"\A\s*(?:the|this)\s+", "the ", rest)) or anchors.term(
-        "period_start", "start_date", "lease_start", "commencement_date"
+    start = anchors.resolve("start of " + re.sub(r"\A\s*(?:the|this)\s+", "the ", rest)) or (
+        anchors.term("period_start", "start_date", "lease_start", "commencement_date") if re.match(r"\s*(?:the|this)\s+(?:term|period\s+of|hire|lease|subscription|contract|agreement|policy)\b", rest, re.IGNORECASE) else None
     )
     if start is None or length.value.unit != "days":
         return None

@@ -264,6 +264,9 @@ class Document:
     tagged: tuple[TaggedFact, ...] = ()
     whole: Document | None = None  # what this is a part of, where only some pages or a section were asked for
 
+    def __repr__(self) -> str:
+        return f"Document({self.path!r}, {len(self.text)} characters)"
+
     @property
     def name(self) -> str:
         """The file's own name, without its folder."""

@@ -1,0 +1,243 @@
+"""Document -> its duties, in the order of the text."""
+
+from __future__ import annotations
+
+import re
+from collections import Counter
+from collections.abc import Iterator
+from dataclasses import dataclass, replace
+
+from yarnex.core.document import Block, Cite, Document, Span
+from yarnex.core.document.sentences import sentences
+from yarnex.core.duties.actors import Actors
+from yarnex.core.duties.kinds import duty_vocabulary, kind_of_duty
+from yarnex.core.duties.model import Duty
+from yarnex.core.terms.abstract import LEADER
+from yarnex.core.terms.passages import Passages
+
+MODAL = re.compile(
+    r"\b(?P<not1>(?:shall|must|may|will|can)\s*not|cannot|(?:agree[sd]?|undertakes?|covenants?|has\s+agreed|have\s+agreed|promises?)\s+not\s+to)\b"
+    r"|\b(?P<must>shall|must|will|agrees?\s+(?:that\s+(?:it|he|she|they)\s+(?:shall|will)|to)|undertakes?\s+to|covenants?\s+(?:with\s+[^,:;]{3,40}\s+)?to|is\s+required\s+to|are\s+required\s+to|is\s+obliged\s+to|are\s+obliged\s+to|is\s+to|are\s+to|is\s+responsible\s+for|are\s+responsible\s+for|needs?\s+to|has\s+to|have\s+to|bears?\s+the\s+cost|(?:is|are)\s+payable)\b"
+    r"|\b(?P<may>may)\b(?!\s+(?:be|have|not))",
+    re.IGNORECASE,
+)
+ITEM_VERB = re.compile(r"\A\s*(?:[(\[]?(?:\d{1,3}(?:\.\d{1,3})*|[a-zA-Z]|[ivxIVX]{1,5})[.)\]]+\s*)?(?:[A-Z][\w’'/-]*(?:\s+[\w’'/-]+){0,4}\.\s+)?(?P<not>[Nn]ot\s+)?[Tt]o\s+(?P<verb>[a-z]+)\b")
+NEGATED = re.compile(r"\A\s*(?:[(\[]?\w{1,4}[.)\]]+\s*)?(?:nothing|no\s+\w+)\b", re.IGNORECASE)
+WITHIN = re.compile(
+    r"\b(?:(?:by|before|not\s+later\s+than|no\s+later\s+than|on\s+or\s+before|within|not\s+less\s+than|at\s+least|until)\s+(?=[^,;.]{0,70}(?:\d|day|week|month|year|quarter|expir|end\b|date))[^,;.]{3,90}"
+    r"|(?:at\s+least\s+)?(?:once|twice)\s+(?:a|in|every|each)[^,;.]{2,40}|(?:each|every)\s+(?:\w+\s+)?(?:day|week|month|quarter|year|three\s+months|six\s+months)\b|(?:daily|weekly|monthly|quarterly|annually|yearly|half-yearly)\b|in\s+every\s+\w+\s+year[^,;.]{0,30}|on\s+demand|forthwith|immediately|promptly|as\s+soon\s+as[^,;.]{3,50})",
+    re.IGNORECASE,
+)
+CONDITION = re.compile(r"(?:\A|(?<=[,;(]\s)|(?<=\s))(?P<words>(?:if|where|when|whenever|unless|provided\s+that|subject\s+to|on\s+condition\s+that|in\s+the\s+event\s+(?:of|that)|except\s+(?:that|where|in))\b[^;.]{4,160}?)(?=,|;|\.|\Z)", re.IGNORECASE)
+TO_WHOM = re.compile(r"\bto\s+(?:the\s+)?$")
+OTHERWISE = re.compile(r"\b(?:failing\s+which|in\s+default\s+(?:of\s+which|whereof)|otherwise|if\s+(?:it|he|she|they|you|the\s+\w+)\s+(?:fails?|does\s+not|do\s+not))\b[^.]{5,200}", re.IGNORECASE)
+PAST = re.compile(r"\b(?:would|has\s+been|had|was|were)\b", re.IGNORECASE)
+PLEASE = re.compile(r"\A\s*(?:[(\[]?\w{1,3}[.)\]]\s*)?(?:Please|Kindly)\s+(?P<do>[^.]{4,200})", re.IGNORECASE)
+IMPERATIVE = re.compile(r"\A(?:Fit|Install|Replace|Repair|Keep|Send|Provide|Check|Review|Move|Store|Label|Train|Remove|Inspect|Test|Return|Insure|Obtain|Record|Report|Ensure|Do\s+not|Never|Always|Use|Submit|Complete|Sign|Notify|Update|Write|Arrange|Agree|Lift|Raise|Ask)\s+(?:\w+\s*){2,}")
+RECORDS = ("insurance_policy", "policy", "guideline", "terms_of_use")
+NARRATIVE = frozenset(["annual_report", "half_year_report", "interim_report", "quarterly_report", "results_call", "presentation", "transcript", "interview", "record", "incident_report", "email", "letter", "study", "invoice", "statement", "minutes", "spreadsheet", "memo"])  # fmt: skip
+
+
+@dataclass(frozen=True, slots=True)
+class _Lead:
+    """The lead-in of a list: who, and how its items are meant."""
+
+    who: str
+    force: str
+    until: int  # the section of its items
+    span: Span
+    level: int
+
+
+def duties_of(document: Document) -> tuple[Duty, ...]:
+    """The duties of a document: one for each sentence or list item that binds somebody."""
+    passages = Passages(document)
+    actors = Actors(passages)
+    narrative = actors.kind in NARRATIVE
+    bound: Counter[str] = Counter()
+    out: list[Duty] = []
+    lead: _Lead | None = None
+    section, last_who = -2, ""
+    for _, block in passages.blocks:
+        text = block.span.of(document.text)
+        if block.section != section:
+            section, last_who = block.section, ""
+        if block.kind == "heading" or LEADER.search(text):
+            continue
+        lead = _kept(lead, block, text)
+        if block.table >= 0:
+            out += _of_table(document, actors, block, narrative)
+            continue
+        for span in _sentence_spans(block, text):
+            words = span.of(document.text)
+            for duty in _of_sentence(document, actors, block, span, words, lead, last_who, bound, narrative=narrative):
+                out.append(duty)
+                if duty.who and duty.sure and duty.force != "may":
+                    bound[duty.who] += 1
+                    last_who = duty.who
+            if words.rstrip().endswith((":", ":–", ":-", "—")) and (made := _lead_in(actors, block, words)) is not None:
+                lead = made
+    return tuple(_once(out))
+
+
+def _sentence_spans(block: Block, text: str) -> Iterator[Span]:
+    for s in sentences(text, semicolons=False):
+        yield Span(block.span.start + s.start, block.span.start + s.end)
+
+
+def _kept(lead: _Lead | None, block: Block, text: str) -> _Lead | None:
+    """A lead-in holds for the items right under it."""
+    if lead is None:
+        return None
+    if block.kind == "item" or re.match(r"\s*[(\[]?(?:[a-z]|[ivx]{1,5}|\d{1,2})[.)\]]\s", text):
+        return lead if block.section == lead.until or block.level > lead.level else None
+    return None
+
+
+def _lead_in(actors: Actors, block: Block, words: str) -> _Lead | None:
+    m = next(reversed(list(MODAL.finditer(words))), None)
+    who = actors.in_subject(words[: m.start()]) if m else actors.of_heading(words)
+    if not who:
+        who = actors.of_heading(words)
+    if not who or (m is None and not duty_vocabulary().lead_ins.search(words)):
+        return None
+    force = "must_not" if m and m["not1"] else "may" if m and m["may"] else "must"
+    return _Lead(who, force, block.section, block.span, block.level)
+
+
+def _of_sentence(
+    document: Document, actors: Actors, block: Block, span: Span, words: str, lead: _Lead | None, last_who: str, bound: Counter[str], *, narrative: bool
+) -> Iterator[Duty]:  # fmt: skip
+    item = ITEM_VERB.match(words)
+    if item is not None and len(words.split()) >= 4:
+        who = (lead.who if lead else actors.over(block)) or last_who or actors.usual(bound)
+        if who:
+            yield _made(document, actors, span, words, who, "must_not" if item["not"] else "must", words[item.start("verb") :], sure=bool(lead) or bool(actors.over(block)))
+            return
+    asked = PLEASE.match(words)
+    if asked is not None:
+        yield _made(document, actors, span, words, actors.speakers[1], "must", asked["do"])
+        return
+    if lead is not None and not MODAL.search(words.split(":")[0][:120]) and re.match(r"\s*[(\[]?\w{1,4}[.)\]]\s*[a-z]", words) and len(words.split()) >= 4:
+        negated = bool(re.match(r"\s*[(\[]?\w{1,4}[.)\]]\s*not\s", words))
+        force = "must_not" if negated and lead.force == "must" else lead.force
+        duty = _made(document, actors, span, words, lead.who, force, re.sub(r"\A\s*[(\[]?\w{1,4}[.)\]]\s*", "", words))
+        yield replace(duty, cites=(*duty.cites, Cite(document, lead.span)))
+        return
+    if narrative and IMPERATIVE.match(words) and actors.kind in ("incident_report", "email", "letter", "record", "minutes"):
+        yield _made(document, actors, span, words, actors.over(block) or actors.speakers[1], "must", words, sure=False)
+        return
+    yield from _by_modals(document, actors, block, span, words, last_who, bound, narrative=narrative)
+
+
+def _by_modals(document: Document, actors: Actors, block: Block, span: Span, words: str, last_who: str, bound: Counter[str], *, narrative: bool) -> Iterator[Duty]:
+    done_to = 0
+    seen: set[tuple[str, str]] = set()
+    for m in MODAL.finditer(words):
+        if m.start() < done_to:
+            continue
+        force = "must_not" if m["not1"] else "may" if m["may"] else "must"
+        after = words[m.end() :].lstrip()
+        subject = words[done_to : m.start()]
+        subject = re.split(r"[;:]\s", subject)[-1]
+        modal = m.group().lower()
+        if narrative and modal in ("will", "may", "is to", "are to") and not _binds(actors, words, modal, subject):
+            continue
+        if _is_none(after, subject, m, narrative=narrative):
+            continue
+        passive = re.match(r"(?:also\s+|then\s+|not\s+|at\s+all\s+times\s+)?be\s+(?:\w+ly\s+)?\w+(?:ed|en|t|de|ne|un|ld|pt|ght)\b|be\s+(?:made|paid|given|kept|set|sent|put|done|held|borne|met)\b", after) or modal.endswith("payable")
+        who, sure = (actors.by_phrase(words[m.end() :]), True) if passive else (actors.in_subject(subject), True)
+        if not who and not passive:
+            who = actors.in_subject(re.sub(r",[^,]{3,120},\s*\Z", " ", subject))  # "the Tenant, at its own cost, shall"
+        if not who and re.search(r"\b(?:it|he|she|they)\s*\Z", subject):
+            who = actors.in_subject(words[: m.start()].rsplit(",", 1)[0]) or last_who
+        if not who and force != "may":
+            sure = False
+            who = actors.over(block) or last_who or actors.usual(bound)
+        if not who:
+            continue
+        key = (who, force)
+        if key in seen and force == "may":
+            continue
+        seen.add(key)
+        what = after if not passive else re.sub(r"\s+", " ", f"{subject.strip()} {m.group()} {after}")
+        yield _made(document, actors, span, words, who, force, what, sure=sure)
+        done_to = m.end()
+        if force == "must" and len(seen) >= 3:
+            break
+
+
+def _binds(actors: Actors, words: str, modal: str, subject: str) -> bool:
+    """False for the "will" and "may" of somebody who tells what is coming."""
+    if re.search(r"\b(?:must|require|agreed|obliged)\b", words) or actors.kind in ("letter", "email", "minutes"):
+        return True
+    return modal == "will" and bool(actors.in_subject(subject))
+
+
+def _is_none(after: str, subject: str, m: re.Match[str], *, narrative: bool) -> bool:
+    """True where the words state what holds and bind nobody."""
+    if duty_vocabulary().no_duty.match(after):
+        return True
+    if m.group().lower() in ("is to", "are to") and re.match(r"(?:the|a|an|any|be\s+(?:found|seen|construed|read))\b", after):
+        return True
+    if re.match(r"(?:be|have\s+been)\s+(?:the|a|an|no|of|in|less|more|at)\b", after) and m.group().lower() in ("shall", "will"):
+        return True
+    tail = subject.strip().lower()
+    if tail.endswith((" as", " which", " that", "as it", "what", "who", "whom", "whose")) and not tail.endswith(("agrees that", "agreed that")):
+        return True
+    if re.search(r"\b(?:means|“[^”]*”\s+means)\b", subject):
+        return True
+    return bool(narrative and m.group().lower() == "shall" and PAST.search(subject))
+
+
+def _made(document: Document, actors: Actors, span: Span, words: str, who: str, force: str, what: str, *, sure: bool = True) -> Duty:
+    plain = re.sub(r"\s+", " ", what).strip(" .;,")
+    short = plain if len(plain) <= 160 else plain[:158].rpartition(" ")[0] + " …"
+    by = WITHIN.search(words)
+    condition = CONDITION.search(words)
+    other = OTHERWISE.search(words)
+    to = ""
+    for m in re.finditer(r"\b(?:to|upon|with)\s+(?:the\s+)?", words):
+        found = actors._role_form.match(words, m.end())
+        if found and actors._as_role(found.group()) != who:
+            to = actors._as_role(found.group())
+            break
+    return Duty(
+        document, who, short, force, kind_of_duty(words, force), (Cite(document, span),), _one(by.group()) if by else "", _one(condition["words"])[:160] if condition else "",
+        to, _one(other.group())[:200] if other else "", actors.names.get(who, ""), sure,
+    )  # fmt: skip
+
+
+def _one(words: str) -> str:
+    return re.sub(r"\s+", " ", words).strip(" ,")
+
+
+def _of_table(document: Document, actors: Actors, block: Block, narrative: bool) -> Iterator[Duty]:
+    """Rows that bind: "Delivery | All goods within six weeks", under a heading of obligations, or with a modal in them."""
+    table = document.tables[block.table]
+    for row in range(table.header_rows, table.rows):
+        cells = table.row_cells(row)
+        if not cells:
+            continue
+        span = Span(min(c.span.start for c in cells), max(c.span.end for c in cells))
+        words = span.of(document.text)
+        m = next((m for m in MODAL.finditer(words) if not m["may"]), None)
+        if m is not None and not _is_none(words[m.end() :].lstrip(), words[: m.start()].rsplit("\t", 1)[-1], m, narrative=narrative):
+            who = actors.in_subject(re.split(r"[\t\n.]", words[: m.start()])[-1]) or actors.by_phrase(words)
+            who, sure = (who, True) if who else (actors.over(block), False)
+            if who:
+                yield _made(document, actors, span, words, who, "must_not" if m["not1"] else "must", re.split(r"[\t\n]", words)[-1] if "\t" in words else words, sure=sure)
+        elif any(IMPERATIVE.match(c.span.of(document.text)) for c in cells) and actors.kind in NARRATIVE:
+            yield _made(document, actors, span, words, actors.speakers[1], "must", next(c.span.of(document.text) for c in cells if IMPERATIVE.match(c.span.of(document.text))), sure=False)
+
+
+def _once(duties: list[Duty]) -> Iterator[Duty]:
+    seen: set[tuple[str, str, int]] = set()
+    for duty in duties:
+        key = (duty.who, duty.force, duty.cites[0].span.start)
+        if duty.force == "may" and key in seen:
+            continue
+        if (duty.who, duty.what, duty.cites[0].span.start) not in seen:
+            seen.add((duty.who, duty.what, duty.cites[0].span.start))
+            seen.add(key)
+            yield duty

@@ -21,7 +21,8 @@ def wanted(duty: Duty, party: str, kinds: Sequence[str], rights: bool) -> bool:
     """True for a duty that the user's choice lets through; duties of both parties count for each of them."""
     low = party.lower()
     of_party = not low or low in duty.who.lower() or low in duty.name.lower() or duty.who == "both parties"
-    return of_party and (not kinds or duty.kind in kinds) and (rights or duty.force != "may")
+    timed = duty.force == "may" and bool(duty.by)  # a right that must be used in time is work to do
+    return of_party and (not kinds or duty.kind in kinds) and (rights or duty.force != "may" or timed)
 
 
 def duties_report(duties: Sequence[Duty], documents: Sequence[Document], unread: Sequence[UnreadableError], *, checklist: bool) -> Report:
@@ -50,7 +51,9 @@ def _row(duty: Duty, checklist: bool) -> TableRow:
         notes.append(f"to: {duty.to}")
     if not duty.sure:
         notes.append("who is told by context")
-    what = f"{FORCE_WORDS[duty.force]} {one_line(duty.what)}" if not one_line(duty.what).lower().startswith(("must", "shall")) else one_line(duty.what)
+    said = one_line(duty.what)
+    whole = said[:1].isupper() and any(f" {m} " in f" {said[:110].lower()} " for m in ("shall", "must", "will", "is", "are", "may"))
+    what = said if whole else f"{FORCE_WORDS[duty.force]} {said[:1].lower()}{said[1:]}"
     first = Cell("☐") if checklist else Cell(duty.who, notes=(duty.name,) if duty.name else ())
     return TableRow((first, Cell(what, cites=duty.cites[:1], notes=tuple(notes)), Cell(duty.by), Cell(duty.kind)), group=duty.who if checklist else "")
 

@@ -11,6 +11,7 @@ from yarnex.core.document import Block, Document
 from yarnex.core.duties.kinds import duty_vocabulary
 from yarnex.core.terms.identity import identify
 from yarnex.core.terms.passages import Passages
+from yarnex.core.values import find_organisations
 
 MUTUAL = re.compile(r"\b(?:each\s+party|both\s+parties|the\s+parties|either\s+party|neither\s+party|each\s+of\s+the\s+parties|the\s+other\s+party)\b", re.IGNORECASE)
 PRONOUN = re.compile(r"\b(?P<you>you)\b|\b(?P<we>we)\b", re.IGNORECASE)
@@ -59,8 +60,47 @@ class Actors:
         properties = dict(self.document.properties)
         sender = properties.get("from", "").partition("<")[0].strip()
         addressee = properties.get("to", "").partition("<")[0].strip()
+        served = next((name for role, name in self.names.items() if role in ("Insured", "Policyholder", "Customer", "Client", "Claimant", "Tenant", "Account holder")), "")
+        if served and not addressee:
+            return sender or "the writer", served
         m = re.search(r"\bDear\s+((?:Mr|Mrs|Ms|Dr|Miss)?\.?\s*[A-Z][\w’'-]+(?:\s+[A-Z][\w’'-]+)?)", self.document.text[:3000])
         return sender or "the writer", addressee or (m[1] if m else "the addressee")
+
+    @cached_property
+    def own_side(self) -> str:
+        """Whose paper it is: the first organisation that it names at its head, else the addressee."""
+        parties = identify(self.document).parties
+        return parties[0].quote if parties else self.speakers[1]
+
+    @cached_property
+    def bound_by_default(self) -> str:
+        """Who a passive binds where nothing tells: "you" in a paper that speaks so, the supplier of a call, the group of a report."""
+        if self.kind in duty_vocabulary().speakers:
+            return self.speakers[1]
+        if self.kind.endswith("_report") or self.kind in ("report", "results_call", "presentation"):
+            return "the Group" if re.search(r"\bthe\s+Group\b", self.document.text) else "the Company"
+        return ""
+
+    @cached_property
+    def persons(self) -> tuple[str, ...]:
+        """Roles of people: those whose names have no legal form."""
+        return tuple(r for r, name in self.names.items() if next(find_organisations(name), None) is None and len(name.split()) <= 5)
+
+    def of_pronoun(self, pronoun: str, last: str) -> str:
+        """Whom "she" or "it" means: the one person of the paper, else the party named last."""
+        if pronoun.lower() in ("she", "he"):
+            return self.persons[0] if len(self.persons) == 1 else last
+        return last if last not in self.persons else next((r for r in self.names if r not in self.persons), last)
+
+    def other_than(self, who: str) -> str:
+        """The other of the two parties of a paper; "" where there are not just two."""
+        main = [r for r in self.names if r in self.roles]
+        return next((r for r in main if r != who), "") if len(main) == 2 and who in main else ""
+
+    def owner_in(self, words: str) -> str:
+        """The party whose thing a subject is: "Reports to the Recipient's board"."""
+        found = list(re.finditer(rf"\b(?:{'|'.join(map(re.escape, self.roles)) or '(?!)'})(?=['’]s?\s)", words))
+        return self._as_role(found[-1].group()) if found else ""
 
     def in_subject(self, words: str) -> str:
         """The party that a subject names: the last role in it, mutual words, or a pronoun."""
@@ -81,7 +121,7 @@ class Actors:
         if low:
             return low[1]
         named = re.search(r"(?:\A|[,;:.]\s+|\band\s+)(?:the\s+)?([A-Z][\w&’'-]+(?:\s+(?:of\s+)?[A-Z][\w&’'-]+){0,5})\s*\Z", words)
-        return named[1] if named and not re.match(r"(?:This|These|Any|All|Each|No|If|In|On|The|Such|That|Every|Where|When|Rent|Notice|Payment|Section|Clause|Schedule)\b", named[1]) else ""
+        return named[1] if named and not re.match(r"(?:This|These|He|She|It|They|We|You|I|Who|Nothing|Nobody|Both|Neither|Either|Any|All|Each|No|If|In|On|The|Such|That|Every|Where|When|Rent|Notice|Payment|Section|Clause|Schedule)\b", named[1]) else ""
 
     def _as_role(self, words: str) -> str:
         return next((r for r in self.roles if words == r or words == r + "s"), words)

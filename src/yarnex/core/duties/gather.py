@@ -21,11 +21,18 @@ MODAL = re.compile(
     r"|\b(?P<may>may)\b(?!\s+(?:be|have|not))",
     re.IGNORECASE,
 )
-ITEM_VERB = re.compile(r"\A\s*(?:[(\[]?(?:\d{1,3}(?:\.\d{1,3})*|[a-zA-Z]|[ivxIVX]{1,5})[.)\]]+\s*)?(?:[A-Z][\w’'/-]*(?:\s+[\w’'/-]+){0,4}\.\s+)?(?P<not>[Nn]ot\s+)?[Tt]o\s+(?P<verb>[a-z]+)\b")
+ITEM_VERB = re.compile(r"\A\s*(?:[(\[]?(?:\d{1,3}(?:\.\d{1,3})*|[a-zA-Z]|[ivxIVX]{1,5})[.)\]]*\s+)?(?:[A-Z][\w’'/-]*(?:\s+[\w’'/-]+){0,4}\.\s+)?(?P<not>[Nn]ot\s+)?[Tt]o\s+(?P<verb>[a-z]+)\b")
+INNER_VERB = re.compile(r"(?:\A|,\s+|;\s+|[a-z]\s+(?=not\s+to\b))(?:and\s+|then\s+|but\s+)?(?P<not>not\s+)?to\s+(?P<verb>[a-z]{3,})\b(?!\s+(?:extent|time|whom|which))")
+PRESENT = re.compile(
+    r"\b(?:pays|insures|keeps|maintains|provides|bears|delivers|supplies|carries|trains|repairs|replaces|arranges|undertakes|indemnifies|submits|encrypts|notifies|reports|collects|returns|sends|tests|reimburses|credits|guarantees|holds|procures|installs|trains|has\s+(?:an?|the|its|every|each)\s+[^,.;]{3,60}\s+(?:carried\s+out|made|tested|inspected|reviewed))\b"
+)
+PRESENT_PASSIVE = re.compile(r"\b(?:is|are)\s+(?:\w+ly\s+)?(?:paid|kept|delivered|reconciled|returned|sent|provided|given|held|reviewed|tested|inspected|credited|insured|supplied|replaced|repaired|on\s+site|due)\b")
+ACTIONS = re.compile(r"\b(?:recommend\w*|prevention|actions?|next\s+steps|to\s+do|corrective|remedial)\b", re.IGNORECASE)
+TERMS = re.compile(r"\b(?:conditions?|terms|delivery|service|training|warranty|obligations?)\b", re.IGNORECASE)
 NEGATED = re.compile(r"\A\s*(?:[(\[]?\w{1,4}[.)\]]+\s*)?(?:nothing|no\s+\w+)\b", re.IGNORECASE)
 WITHIN = re.compile(
     r"\b(?:(?:by|before|not\s+later\s+than|no\s+later\s+than|on\s+or\s+before|within|not\s+less\s+than|at\s+least|until)\s+(?=[^,;.]{0,70}(?:\d|day|week|month|year|quarter|expir|end\b|date))[^,;.]{3,90}"
-    r"|(?:at\s+least\s+)?(?:once|twice)\s+(?:a|in|every|each)[^,;.]{2,40}|(?:each|every)\s+(?:\w+\s+)?(?:day|week|month|quarter|year|three\s+months|six\s+months)\b|(?:daily|weekly|monthly|quarterly|annually|yearly|half-yearly)\b|in\s+every\s+\w+\s+year[^,;.]{0,30}|on\s+demand|forthwith|immediately|promptly|as\s+soon\s+as[^,;.]{3,50})",
+    r"|(?:at\s+least\s+)?(?:once|twice)\s+(?:a|in|every|each)[^,;.]{2,40}|(?:each|every)\s+(?:\w+\s+)?(?:day|week|month|quarter|year|three\s+months|six\s+months)\b|(?:daily|weekly|monthly|quarterly|annually|yearly|half-yearly)\b|in\s+every\s+\w+\s+year[^,;.]{0,30}|for\s+(?:\w+\s+)?(?:\w+\s+)?(?:years?|months?|days?|weeks?)\s+(?:after|from|following)[^,;.]{3,50}|on\s+demand|forthwith|immediately|promptly|as\s+soon\s+as[^,;.]{3,50})",
     re.IGNORECASE,
 )
 CONDITION = re.compile(r"(?:\A|(?<=[,;(]\s)|(?<=\s))(?P<words>(?:if|where|when|whenever|unless|provided\s+that|subject\s+to|on\s+condition\s+that|in\s+the\s+event\s+(?:of|that)|except\s+(?:that|where|in))\b[^;.]{4,160}?)(?=,|;|\.|\Z)", re.IGNORECASE)
@@ -118,11 +125,25 @@ def _of_sentence(
     if asked is not None:
         yield _made(document, actors, span, words, actors.speakers[1], "must", asked["do"])
         return
-    if lead is not None and not MODAL.search(words.split(":")[0][:120]) and re.match(r"\s*[(\[]?\w{1,4}[.)\]]\s*[a-z]", words) and len(words.split()) >= 4:
-        negated = bool(re.match(r"\s*[(\[]?\w{1,4}[.)\]]\s*not\s", words))
+    if lead is not None and not MODAL.search(words.split(":")[0][:120]) and re.match(r"\s*(?:[(\[]?\w{1,4}[.)\]]\s*)?[a-z]", words) and len(words.split()) >= 4:
+        negated = bool(re.match(r"\s*(?:[(\[]?\w{1,4}[.)\]]\s*)?not\s", words))
         force = "must_not" if negated and lead.force == "must" else lead.force
         duty = _made(document, actors, span, words, lead.who, force, re.sub(r"\A\s*[(\[]?\w{1,4}[.)\]]\s*", "", words))
         yield replace(duty, cites=(*duty.cites, Cite(document, lead.span)))
+        return
+    over = "" if narrative else actors.over(block)
+    opening = re.match(r"\s*(?:Within|At|On|In|If|Upon|By|After|Before|During|Save|Where|Unless|Not\s+(?:less|later|more))\b[^.]{8,}?\b(?P<not>not\s+)?to\s+(?P<verb>[a-z]{3,})\b", words)
+    inner = (opening or INNER_VERB.search(words)) if over and not MODAL.search(words) else None
+    if inner is not None:
+        yield _made(document, actors, span, words, over, "must_not" if inner["not"] else "must", words[inner.start("verb") :])
+        return
+    if narrative and block.kind != "heading" and ACTIONS.search(" ".join(s.heading for s in document.section_path(block.span.start)[-1:])):
+        told = re.sub(r"\A\s*[(\[]?\w{1,3}[.)\]]\s*", "", words)
+        if re.match(r"[A-Z][a-z]+\s+(?!is\b|was\b|are\b|were\b|has\b)\w+", told) and not MODAL.search(told) and not re.search(r"\b(?:is|was|are|were|had|has)\b", told[:60]) and len(told.split()) >= 3 and not told.lower().startswith("target"):
+            yield _made(document, actors, span, words, actors.own_side, "must", told, sure=False)
+            return
+    if not narrative and (made := _in_present(document, actors, block, span, words)) is not None:
+        yield made
         return
     if narrative and IMPERATIVE.match(words) and actors.kind in ("incident_report", "email", "letter", "record", "minutes"):
         yield _made(document, actors, span, words, actors.over(block) or actors.speakers[1], "must", words, sure=False)
@@ -130,8 +151,26 @@ def _of_sentence(
     yield from _by_modals(document, actors, block, span, words, last_who, bound, narrative=narrative)
 
 
+def _in_present(document: Document, actors: Actors, block: Block, span: Span, words: str) -> Duty | None:
+    """Duties told as what is: "The Supplier insures the goods", "Parts are kept available for ten years"."""
+    if MODAL.search(words):
+        return None
+    m = PRESENT.search(words)
+    who = actors.in_subject(words[: m.start()]) if m else ""
+    if m and who:
+        return _made(document, actors, span, words, who, "must", words[m.start() :])
+    if (m := PRESENT_PASSIVE.search(words)) is not None and WITHIN.search(words):
+        who = actors.by_phrase(words[m.end() :])
+        passive = who or actors.over(block) or actors.bound_by_default
+        return _made(document, actors, span, words, passive, "must", words, sure=bool(who)) if passive else None
+    numbered = re.match(r"\s*(?:[A-Z]\d{0,2}(?:\.\d+)?\s+|\(\w\)\s+)", block.span.of(document.text))
+    if actors.kind == "call_for_proposals" and numbered and re.search(r"\d|\bwithin\b|\bone\b|\btwo\b|\bfor each\b", words) and len(words.split()) >= 6:
+        return _made(document, actors, span, words, actors.bound_by_default, "must", re.sub(r"\A\s*(?:[A-Z]\d{0,2}(?:\.\d+)?|\(\w\))\s+", "", words), sure=False)
+    return None
+
+
 def _by_modals(document: Document, actors: Actors, block: Block, span: Span, words: str, last_who: str, bound: Counter[str], *, narrative: bool) -> Iterator[Duty]:
-    done_to = 0
+    done_to, before_who = 0, ""
     seen: set[tuple[str, str]] = set()
     for m in MODAL.finditer(words):
         if m.start() < done_to:
@@ -142,24 +181,35 @@ def _by_modals(document: Document, actors: Actors, block: Block, span: Span, wor
         subject = re.split(r"[;:]\s", subject)[-1]
         modal = m.group().lower()
         if narrative and modal in ("will", "may", "is to", "are to") and not _binds(actors, words, modal, subject):
+            before_who = actors.in_subject(subject) or before_who
             continue
-        if _is_none(after, subject, m, narrative=narrative):
+        if _is_none(after, subject, m, narrative=narrative, party=bool(actors.in_subject(subject))):
+            before_who = actors.in_subject(subject) or before_who
             continue
         passive = re.match(r"(?:also\s+|then\s+|not\s+|at\s+all\s+times\s+)?be\s+(?:\w+ly\s+)?\w+(?:ed|en|t|de|ne|un|ld|pt|ght)\b|be\s+(?:made|paid|given|kept|set|sent|put|done|held|borne|met)\b", after) or modal.endswith("payable")
         who, sure = (actors.by_phrase(words[m.end() :]), True) if passive else (actors.in_subject(subject), True)
+        if (not who and not passive and re.search(r"(?:\A|[,;]\s*)(?:and|but|or)\s*\Z", subject.strip() + " ")) or (not who and subject.strip().lower() in ("and", ", and", "but")):
+            who = before_who
         if not who and not passive:
             who = actors.in_subject(re.sub(r",[^,]{3,120},\s*\Z", " ", subject))  # "the Tenant, at its own cost, shall"
-        if not who and re.search(r"\b(?:it|he|she|they)\s*\Z", subject):
-            who = actors.in_subject(words[: m.start()].rsplit(",", 1)[0]) or last_who
+        pronoun = re.search(r"\b(it|he|she|they)\s*\Z", subject, re.IGNORECASE)
+        if not who and pronoun is not None:
+            who = actors.of_pronoun(pronoun[1], before_who or last_who)
+        receiver = actors.in_subject(subject) if passive and not who and RECEIVED.search(after) else ""
+        if receiver and actors.other_than(receiver):
+            who, sure = actors.other_than(receiver), False
         if not who and force != "may":
             sure = False
-            who = actors.over(block) or last_who or actors.usual(bound)
+            who = actors.owner_in(subject) or actors.over(block) or (actors.bound_by_default if passive or narrative else "") or last_who or actors.usual(bound)
         if not who:
             continue
+        before_who = who
         key = (who, force)
         if key in seen and force == "may":
             continue
         seen.add(key)
+        if not re.search(r"\w{3}", after):
+            continue  # a lead-in; its items follow
         what = after if not passive else re.sub(r"\s+", " ", f"{subject.strip()} {m.group()} {after}")
         yield _made(document, actors, span, words, who, force, what, sure=sure)
         done_to = m.end()
@@ -169,14 +219,18 @@ def _by_modals(document: Document, actors: Actors, block: Block, span: Span, wor
 
 def _binds(actors: Actors, words: str, modal: str, subject: str) -> bool:
     """False for the "will" and "may" of somebody who tells what is coming."""
-    if re.search(r"\b(?:must|require|agreed|obliged)\b", words) or actors.kind in ("letter", "email", "minutes"):
+    if re.search(r"\b(?:must|require|agreed|obliged)\b|\byou\s+(?:may|must)\b", words, re.IGNORECASE) or actors.kind in ("letter", "email", "minutes"):
         return True
     return modal == "will" and bool(actors.in_subject(subject))
 
 
-def _is_none(after: str, subject: str, m: re.Match[str], *, narrative: bool) -> bool:
+RECEIVED = re.compile(r"\A(?:also\s+)?be\s+(?:paid|given|reimbursed|provided|supplied|sent|informed|notified|indemnified|credited|refunded|compensated)\b", re.IGNORECASE)
+PARTY_MAY = re.compile(r"\A(?:begin|end|run|pass|apply|cease|terminate|commence\s+on|include|expire)\b", re.IGNORECASE)
+
+
+def _is_none(after: str, subject: str, m: re.Match[str], *, narrative: bool, party: bool = False) -> bool:
     """True where the words state what holds and bind nobody."""
-    if duty_vocabulary().no_duty.match(after):
+    if duty_vocabulary().no_duty.match(after) and not (party and PARTY_MAY.match(after)):
         return True
     if m.group().lower() in ("is to", "are to") and re.match(r"(?:the|a|an|any|be\s+(?:found|seen|construed|read))\b", after):
         return True
@@ -191,7 +245,7 @@ def _is_none(after: str, subject: str, m: re.Match[str], *, narrative: bool) -> 
 
 
 def _made(document: Document, actors: Actors, span: Span, words: str, who: str, force: str, what: str, *, sure: bool = True) -> Duty:
-    plain = re.sub(r"\s+", " ", what).strip(" .;,")
+    plain = re.sub(r"\s+", " ", what).strip(" .;,:–-")
     short = plain if len(plain) <= 160 else plain[:158].rpartition(" ")[0] + " …"
     by = WITHIN.search(words)
     condition = CONDITION.search(words)
@@ -227,6 +281,8 @@ def _of_table(document: Document, actors: Actors, block: Block, narrative: bool)
             who, sure = (who, True) if who else (actors.over(block), False)
             if who:
                 yield _made(document, actors, span, words, who, "must_not" if m["not1"] else "must", re.split(r"[\t\n]", words)[-1] if "\t" in words else words, sure=sure)
+        elif not narrative and len(words.split()) >= 6 and (made := _in_present(document, actors, block, span, words)) is not None:
+            yield made
         elif any(IMPERATIVE.match(c.span.of(document.text)) for c in cells) and actors.kind in NARRATIVE:
             yield _made(document, actors, span, words, actors.speakers[1], "must", next(c.span.of(document.text) for c in cells if IMPERATIVE.match(c.span.of(document.text))), sure=False)
 

@@ -14,6 +14,7 @@ from yarnex.cli.brief import brief
 from yarnex.cli.chart import chart
 from yarnex.cli.common import INTERRUPTED, WRONG_USE
 from yarnex.cli.compare import compare
+from yarnex.cli.costs import costs
 from yarnex.cli.dates import dates
 from yarnex.cli.demo import demo
 from yarnex.cli.duties import duties
@@ -33,7 +34,7 @@ app = typer.Typer(
     name="yarnex", no_args_is_help=True, add_completion=False, pretty_exceptions_enable=False, rich_markup_mode=None,
     help="Key terms, comparisons and red flags from your documents, each with its page and words. Runs on this machine only.",
 )  # fmt: skip
-for command in (read, outline, show, abstract, figures, dates, duties, chart, find, roster, compare, flags, brief, demo):
+for command in (read, outline, show, abstract, figures, dates, duties, costs, chart, find, roster, compare, flags, brief, demo):
     app.command()(command)
 app.add_typer(sheets)
 

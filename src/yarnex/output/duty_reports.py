@@ -34,10 +34,12 @@ def duties_report(duties: Sequence[Duty], documents: Sequence[Document], unread:
             sections.append(Section(document.path, lines=("no duties found in it",)))
             continue
         if checklist:
-            held = sorted(held, key=lambda d: (d.who.lower(), not d.by))
+            for who in sorted({d.who for d in held}, key=str.lower):
+                rows = [_row(d, checklist) for d in sorted((d for d in held if d.who == who), key=lambda d: not d.by)]
+                sections.append(Section(f"{document.path}: {who}", table=Table(("", "What", "By when, how often", "Kind"), tuple(rows), (1, 16, 6, 4))))
+            continue
         rows = [_row(d, checklist) for d in held]
-        heads = ("", "What", "By when, how often", "Kind") if checklist else ("Who", "What", "By when, how often", "Kind")
-        sections.append(Section(document.path, table=Table(heads, tuple(rows), (1, 16, 6, 3) if checklist else (4, 15, 6, 3))))
+        sections.append(Section(document.path, table=Table(("Who", "What", "By when, how often", "Kind"), tuple(rows), (4, 15, 6, 4))))
     return Report("Checklist" if checklist else "Duties", counted(len(duties), "duty", "duties"), tuple(sections), warnings_of(documents, unread))
 
 
@@ -55,7 +57,7 @@ def _row(duty: Duty, checklist: bool) -> TableRow:
     whole = said[:1].isupper() and any(f" {m} " in f" {said[:110].lower()} " for m in ("shall", "must", "will", "is", "are", "may"))
     what = said if whole else f"{FORCE_WORDS[duty.force]} {said[:1].lower()}{said[1:]}"
     first = Cell("☐") if checklist else Cell(duty.who, notes=(duty.name,) if duty.name else ())
-    return TableRow((first, Cell(what, cites=duty.cites[:1], notes=tuple(notes)), Cell(duty.by), Cell(duty.kind)), group=duty.who if checklist else "")
+    return TableRow((first, Cell(what, cites=duty.cites[:1], notes=tuple(notes)), Cell(duty.by), Cell(duty.kind)))
 
 
 def duties_workbook(duties: Sequence[Duty], folder: str = "", *, checklist: bool = False) -> bytes:

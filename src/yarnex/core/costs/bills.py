@@ -247,4 +247,4 @@ def provider_in(document: Document, head: Span, customer: str) -> str:
     found = [f.value.name.split("\n")[-1].strip() for f in find_organisations(head.of(text))]
     names = [n for n in found if not customer or n.lower() not in customer.lower()]
     same = [n for n in names if first and n.split()[0].lower() == first.split()[0].lower()]
-    return max(same, key=len) if same else first or (names[0] if names else "")
+    return max([first, *same], key=len) if first else (names[0] if names else "")

@@ -68,7 +68,9 @@ def events_of(passages: Passages) -> list[DatedItem]:
     told = False  # whether the text itself has named a day yet
     for _, block in passages.blocks:
         text = block.span.of(document.text)
-        header = THREAD.match(text)
+        if document.format == "eml" and block.table >= 0 and re.match(r"From:", text):
+            continue  # the head of the mail itself, which stands as an item of its own
+        header = THREAD.match(text) if _after_from(document, block) else None
         if header is not None and (day := next(find_dates(text, date_order(document.text)), None)) is not None:
             base = last = day.value.day
             entry = None
@@ -86,6 +88,12 @@ def events_of(passages: Passages) -> list[DatedItem]:
             last = found
             out += items
     return out
+
+
+def _after_from(document: Document, block: Block) -> bool:
+    """True where the line of a sender stands right above: the head of a mail quoted in another."""
+    place = document.block_index_at(block.span.start)
+    return any(re.match(r"From:\s", b.span.of(document.text)) for b in document.blocks[max(0, place - 2) : place + 1])
 
 
 def _in_thread(passages: Passages, block: Block, day: date) -> DatedItem:

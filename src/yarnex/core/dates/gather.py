@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Sequence
 from dataclasses import replace
 from datetime import date
@@ -15,9 +16,11 @@ from yarnex.core.document import Cite, Document
 from yarnex.core.terms.abstract import Abstract, abstract_all
 from yarnex.core.terms.identity import identify
 from yarnex.core.values import DateValue
+from yarnex.core.values.dates import MONTHS
 from yarnex.core.words import stems_of
 
 MOST_CITES = 8
+DAY_WORDS = re.compile(r"\d+(?::\d+)?|\b(?:date[ds]?|day|" + "|".join([*MONTHS, "monday", "tuesday", "wednesday", "thursday", "friday", "saturday", "sunday"]) + r")\b", re.IGNORECASE)
 
 
 def dates_of(document: Document) -> tuple[DatedItem, ...]:
@@ -94,7 +97,7 @@ def _same(held: DatedItem, item: DatedItem) -> bool:
 
 
 def _likeness(one: str, other: str) -> float:
-    a, b = set(stems_of(one)), set(stems_of(other))
+    a, b = (set(stems_of(DAY_WORDS.sub(" ", words))) for words in (one, other))
     return len(a & b) / max(1, min(len(a), len(b)))
 
 

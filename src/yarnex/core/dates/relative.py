@@ -126,7 +126,7 @@ def _of_length(
     calendar: Calendar,
 ) -> Iterator[DatedItem]:
     document = anchors.document
-    count = _counted_from(anchors, text, lengths, place)
+    count = _counted_from(anchors, span, text, lengths, place)
     if count is None:
         return
     end_of_words = count.last
@@ -178,7 +178,7 @@ def _rest_words(rest: str) -> str:
     return re.sub(r"\s+", " ", re.split(r"[.;,]", rest)[0]).strip()[:80]
 
 
-def _counted_from(anchors: Anchors, text: str, lengths: list[Found[Duration]], place: int) -> _Count | None:
+def _counted_from(anchors: Anchors, span: Span, text: str, lengths: list[Found[Duration]], place: int) -> _Count | None:
     """What a length of time is counted from; None where it is a length and no more."""
     length = lengths[place]
     behind = text[length.span.end :]
@@ -188,7 +188,7 @@ def _counted_from(anchors: Anchors, text: str, lengths: list[Found[Duration]], p
     ):  # "not more than twelve nor less than nine months before …": the second says from what
         between = text[length.span.end : lengths[place + 1].span.start]
         if AND_NOT.search(between) and len(between) < 40:
-            later = _counted_from(anchors, text, lengths, place + 1)
+            later = _counted_from(anchors, span, text, lengths, place + 1)
             return _Count(length, later.back, later.anchor, later.recurs, later.rest, later.last) if later else None
     if (
         m is None
@@ -224,15 +224,25 @@ def _counted_from(anchors: Anchors, text: str, lengths: list[Found[Duration]], p
         return _notice_before_date(anchors, text, length)
     before = text[: length.span.start]
     chained = re.search(r"\bwithin\s+\Z", before, re.IGNORECASE) and re.match(r"\s*(?:[,.;)]|and\b|but\b|or\b|\Z)", behind)
-    if chained and place and (first := _counted_from(anchors, text, lengths, 0)) is not None and first.anchor is not None and not first.back:
+    if chained and place and (first := _counted_from(anchors, span, text, lengths, 0)) is not None and first.anchor is not None and not first.back:
         return _Count(length, False, first.anchor, None, first.rest, length.span.end)
     if PAYABLE.search(before):
         beside = next(find_dates(before, date_order(anchors.document.text)), None)
         if beside is not None:
             return _Count(length, False, Anchor(beside.value.day, f"the same line is dated {shown_date(beside.value.day)}", ()), None, "", length.span.end)
-        own = anchors.own_date()
+        own = _date_above(anchors, span) or anchors.own_date()
         if own is not None and anchors.filled.sheet.name in ("billing", "letter", "record"):
             return _Count(length, False, own, None, "", length.span.end)
+    return None
+
+
+def _date_above(anchors: Anchors, span: Span) -> Anchor | None:
+    """The date that heads the bill in which a line stands: the last one above it on a line of its own or labelled."""
+    text = anchors.document.text
+    for found in reversed([f for f in anchors.passages.values("date") if span.start - 700 < f.span.start < span.start]):
+        before = text[max(0, found.span.start - 12) : found.span.start]
+        if isinstance(found.value, DateValue) and re.search(r"(?:\bdate:?\s*|\A|\n\s*)\Z", before, re.IGNORECASE):
+            return Anchor(found.value.day, f"the bill is dated {shown_date(found.value.day)}", (Cite(anchors.document, found.span),))
     return None
 
 

@@ -77,17 +77,31 @@ def figures_in_tables(document: Document) -> list[Figure]:
     ends = year_ends(document.text)
     dollar = usual_dollar(document.text)
     out: list[Figure] = []
+    before: Table | None = None
     for place, table in enumerate(document.tables):
-        out += _of_table(document, place, table, ends, dollar)
+        headed = _headed_by(document, table, before)
+        out += _of_table(document, place, table, ends, dollar, headed)
+        before = headed or table
     return out
 
 
-def _of_table(document: Document, place: int, table: Table, ends: YearEnds, dollar: str) -> list[Figure]:
+def _headed_by(document: Document, table: Table, before: Table | None) -> Table | None:
+    """The table on the page before whose headings a table without any goes on under; None for a table of its own."""
+    if before is None or table.header_rows or not before.header_rows or not 0 <= before.columns - table.columns <= 2:
+        return None
+    page, last = document.pages_of(table.span)[0], document.pages_of(before.span)[1]
+    between = document.blocks[document.block_index_at(before.span.start) + 1 : document.block_index_at(table.span.start)]
+    alone = all(b.kind == "furniture" for b in between)
+    return before if page and page - last == 1 and alone else None
+
+
+def _of_table(document: Document, place: int, table: Table, ends: YearEnds, dollar: str, headed: Table | None) -> list[Figure]:
     text = document.text
-    over = over_table(document, table, ends, dollar)
+    over = over_table(document, headed or table, ends, dollar)
     if any(re.fullmatch(r"(?:table of )?contents", c, re.IGNORECASE) for c in over.captions):
         return []
-    columns = {c: _column(table, c, text, ends, dollar) for c in range(table.columns)}
+    shift = headed.columns - table.columns if headed else 0
+    columns = {c: _column(headed or table, c + (shift if c else 0), text, ends, dollar) for c in range(table.columns)}
     stub = columns[0]
     body = range(table.header_rows, table.rows)
     numbers: dict[tuple[int, int], Printed] = {}

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 from collections import defaultdict
+from itertools import pairwise
 
 from yarnex.core.reading.layout.words import PageMarks, Row
 
@@ -99,16 +100,36 @@ def split_furniture(pages: list[PageMarks], rows: list[list[Row]]) -> tuple[list
         for edge, row in near:
             if DIVISION_LINE.match(row.text) and not _same_beside(edges, place, row):
                 continue
-            recurs = len(set(seen[edge, _key(row)])) >= enough and with_text > 1
+            recurs = _recurs(seen[edge, _key(row)], enough, with_text)
             recurs = recurs or (with_text > 2 and any(len(parts[part]) >= max(3, enough) for part in _parts(edge, row)))
             outermost = row is page_rows[0] or row is page_rows[-1]
             alone = outermost and bool(LONE.match(row.text)) and len(page_rows) > 1 and _apart(page, page_rows, row)
-            if recurs or alone:
+            if (recurs and _outside(edge, row, near, seen, enough, with_text)) or alone:
                 out.append(row)
         kept = set(map(id, out))
         body.append([r for r in page_rows if id(r) not in kept])
         furniture.append(out)
     return body, furniture
+
+
+def _recurs(places: list[int], enough: int, with_text: int) -> bool:
+    """True for words on enough pages; on two pages only where these follow each other: a letterhead on the first and the
+    third page heads two papers."""
+    pages = sorted(set(places))
+    beside = any(b - a == 1 for a, b in pairwise(pages))
+    return with_text > 1 and len(pages) >= enough and (len(pages) > 2 or beside)
+
+
+def _outside(edge: str, row: Row, near: list[tuple[str, Row]], seen: dict[tuple[str, str], list[int]], enough: int, with_text: int) -> bool:
+    """True where nothing of the page's own stands between the row and the edge: the headings of a table that stand under a
+    title recur on many pages and are no running header. Words without figures on most pages may stand below a section's name."""
+    rows = [r for e, r in near if e == edge]
+    if edge == "bottom":
+        rows.reverse()
+    outer = rows[: next(i for i, r in enumerate(rows) if r is row)]
+    if all(_recurs(seen[edge, _key(r)], enough, with_text) or LONE.match(r.text) for r in outer):
+        return True
+    return len(set(seen[edge, _key(row)])) * 2 >= with_text >= 3 and not re.search(r"\d", row.text)
 
 
 DIVISION_LINE = re.compile(

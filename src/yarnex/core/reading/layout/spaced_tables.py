@@ -120,6 +120,8 @@ def _stretch_end(rows: list[Row], start: int) -> int:
         row, before = rows[end], rows[end - 1]
         if row.top - before.bottom > 2.2 * row.size or row.text.startswith(PLACEHOLDER):
             break
+        if not _multi(row) and row.size > 1.15 * max(r.size for r in rows[start:end]):
+            break  # a title in larger type heads what comes next
         met = _meet(gaps, _free(row))
         if _multi(row):
             if not _inner(met):

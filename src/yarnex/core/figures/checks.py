@@ -16,7 +16,7 @@ from typing import Any
 from yarnex.core.document import Cite, Document
 from yarnex.core.document.table_paths import is_group, row_label
 from yarnex.core.figures.headings import row_span
-from yarnex.core.figures.lines import name_key
+from yarnex.core.figures.lines import line_of, name_key
 from yarnex.core.figures.model import Figure
 from yarnex.core.figures.tables import CHANGE
 from yarnex.core.values.types import plain_number
@@ -32,6 +32,12 @@ KINDS = {
     "workbook": "Formulas of workbooks",
 }
 TOTAL = re.compile(r"\A(?:sub-?|grand\s+)?totals?\b|\A(?:the\s+)?group\b|\Anet\s|\A\Z", re.IGNORECASE)
+SUBTOTALS = frozenset(
+    [
+        "gross_profit", "operating_profit", "adjusted_operating_profit", "profit_before_tax", "profit", "total_comprehensive_income", "total_assets", "total_liabilities",
+        "net_assets", "total_equity", "cash_from_operations", "operating_cash_flow", "investing_cash_flow", "financing_cash_flow", "change_in_cash", "cash_closing", "net_debt", "ebitda",
+    ]
+)  # fmt: skip  # lines that are worked out from those above them
 OF_WHICH = re.compile(r"\Aof\s+which\b|\Aincluding\b|\Amemorandum\b", re.IGNORECASE)
 
 
@@ -123,7 +129,8 @@ def _addends(
     grid: Grid, columns: list[int], row: int, open_rows: list[int], label: str
 ) -> tuple[list[int], list[int], list[int], list[int]] | None:
     """The run of lines before `row` that adds up to it, the columns in which it does, and those in which it does not."""
-    total_like = bool(TOTAL.match(label))
+    line = line_of(label)
+    total_like = bool(TOTAL.match(label)) or (line is not None and line.id in SUBTOTALS)
     best: tuple[list[int], list[int], list[int], list[int]] | None = None
     for first in range(len(open_rows) - 2, -1, -1):
         parts = open_rows[first:]

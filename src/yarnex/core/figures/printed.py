@@ -70,6 +70,9 @@ def read_printed(text: str, dollar: str = "USD") -> Printed | None:
     after = (m["unit2"] or "").lower()
     if after in ("m", "bn"):
         shown, after = after, ""
+    side = (m["side"] or "").capitalize()
+    if shown == "cr" and not m["sign"]:
+        shown, side = "", "Cr"  # a credit balance; crores come with their currency
     if shown:
         scale = Decimal(
             SCALES.get(shown.rstrip("s") if shown not in SCALES else shown, 10_000_000 if shown == "cr" else 1)
@@ -81,4 +84,4 @@ def read_printed(text: str, dollar: str = "USD") -> Printed | None:
     said = re.sub(r"\s+", " ", m["unit"] or after).lower()
     if said:
         unit = UNITS.get(said, unit or "percent")
-    return Printed(-value if negative else value, scale, unit, (m["side"] or "").capitalize())
+    return Printed(-value if negative else value, scale, unit, side)

@@ -66,6 +66,7 @@ def events_of(passages: Passages) -> list[DatedItem]:
     entry: date | None = None
     entry_section = -2
     told = False  # whether the text itself has named a day yet
+    named_in = -1  # the block in which it last did
     for _, block in passages.blocks:
         text = block.span.of(document.text)
         if document.format == "eml" and block.table >= 0 and re.match(r"From:", text):
@@ -83,8 +84,10 @@ def events_of(passages: Passages) -> list[DatedItem]:
         elif block.section != entry_section and block.kind == "heading":
             entry = None
         for span in _parts(passages, block):
-            items, found = _of_sentence(passages, span, last, entry, base, told)
-            told = told or found != last
+            here = block.span.start == named_in
+            items, found = _of_sentence(passages, span, last, None if here else entry, base, told or here)
+            if found != last or any(i.state == "stated" and i.day is not None and not i.reading for i in items):
+                told, named_in = True, block.span.start
             last = found
             out += items
     return out
@@ -135,7 +138,10 @@ def _entry(passages: Passages, block: Block, day: date) -> DatedItem:
     """The entry as an event: the words behind its date, else those of the block under it."""
     document = passages.document
     span = block.span
-    if len(span.of(document.text).strip()) < 45:
+    if re.match(r"\s*Date", span.of(document.text)):
+        return DatedItem(document, day, short_what(span.of(document.text), 0, 20), "document", "stated", (Cite(document, span),), "", weight=2)
+    opening = next(find_dates(span.of(document.text), date_order(document.text)))
+    if len(span.of(document.text)[opening.span.end :].strip(" :–-.")) < 12:  # a date alone heads what follows
         place = document.block_index_at(span.start) + 1
         if (
             place < len(document.blocks)

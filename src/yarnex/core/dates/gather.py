@@ -98,7 +98,7 @@ def _same(held: DatedItem, item: DatedItem) -> bool:
 
 def _likeness(one: str, other: str) -> float:
     a, b = (set(stems_of(DAY_WORDS.sub(" ", words))) for words in (one, other))
-    return len(a & b) / max(1, min(len(a), len(b)))
+    return len(a & b) / max(3, min(len(a), len(b)))
 
 
 def _superseded(items: list[DatedItem], filled: Sequence[Abstract]) -> list[DatedItem]:

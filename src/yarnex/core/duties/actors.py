@@ -47,6 +47,11 @@ class Actors:
         return re.compile(rf"\b(?:{upper})(?!['’]s\b|['’](?=\s))")
 
     @cached_property
+    def _first_words(self) -> frozenset[str]:
+        """First words of the organisations that the paper names: it may call them by these alone."""
+        return frozenset(f.value.name.split()[0] for f in find_organisations(self.document.text))
+
+    @cached_property
     def _any_form(self) -> re.Pattern[str]:
         upper = "|".join(re.escape(r) for r in self.roles) or r"(?!)"
         return re.compile(rf"\b(?:{upper})\b", re.IGNORECASE)
@@ -121,7 +126,8 @@ class Actors:
         if low:
             return low[1]
         named = re.search(r"(?:\A|[,;:.]\s+|\band\s+)(?:the\s+)?([A-Z][\w&’'-]+(?:\s+(?:of\s+)?[A-Z][\w&’'-]+){0,5})\s*\Z", words)
-        return named[1] if named and not re.match(r"(?:This|These|He|She|It|They|We|You|I|Who|Nothing|Nobody|Both|Neither|Either|Any|All|Each|No|If|In|On|The|Such|That|Every|Where|When|Rent|Notice|Payment|Section|Clause|Schedule)\b", named[1]) else ""
+        sure = named and (" " in named[1] or named[1] in self._first_words)
+        return named[1] if named and sure and not re.match(r"(?:This|These|He|She|It|They|We|You|I|Who|Nothing|Nobody|Both|Neither|Either|Any|All|Each|No|If|In|On|The|Such|That|Every|Where|When|Rent|Notice|Payment|Section|Clause|Schedule)\b", named[1]) else ""
 
     def _as_role(self, words: str) -> str:
         return next((r for r in self.roles if words == r or words == r + "s"), words)

@@ -36,7 +36,6 @@ WITHIN = re.compile(
     re.IGNORECASE,
 )
 CONDITION = re.compile(r"(?:\A|(?<=[,;(]\s)|(?<=\s))(?P<words>(?:if|where|when|whenever|unless|provided\s+that|subject\s+to|on\s+condition\s+that|in\s+the\s+event\s+(?:of|that)|except\s+(?:that|where|in))\b[^;.]{4,160}?)(?=,|;|\.|\Z)", re.IGNORECASE)
-TO_WHOM = re.compile(r"\bto\s+(?:the\s+)?$")
 OTHERWISE = re.compile(r"\b(?:failing\s+which|in\s+default\s+(?:of\s+which|whereof)|otherwise|if\s+(?:it|he|she|they|you|the\s+\w+)\s+(?:fails?|does\s+not|do\s+not))\b[^.]{5,200}", re.IGNORECASE)
 PAST = re.compile(r"\b(?:would|has\s+been|had|was|were)\b", re.IGNORECASE)
 PLEASE = re.compile(r"\A\s*(?:[(\[]?\w{1,3}[.)\]]\s*)?(?:Please|Kindly)\s+(?P<do>[^.]{4,200})", re.IGNORECASE)
@@ -132,7 +131,7 @@ def _of_sentence(
         yield replace(duty, cites=(*duty.cites, Cite(document, lead.span)))
         return
     over = "" if narrative else actors.over(block)
-    opening = re.match(r"\s*(?:Within|At|On|In|If|Upon|By|After|Before|During|Save|Where|Unless|Not\s+(?:less|later|more))\b[^.]{8,}?\b(?P<not>not\s+)?to\s+(?P<verb>[a-z]{3,})\b", words)
+    opening = re.match(r"\s*(?:[(\[]?\w{1,3}(?:\.\d{1,3})*[.)\]]?\s+)?(?:Within|At|On|In|If|Upon|By|After|Before|During|Save|Where|Unless|Not\s+(?:less|later|more))\b[^.]{8,}?\b(?P<not>not\s+)?to\s+(?P<verb>[a-z]{3,})\b", words)
     inner = (opening or INNER_VERB.search(words)) if over and not MODAL.search(words) else None
     if inner is not None:
         yield _made(document, actors, span, words, over, "must_not" if inner["not"] else "must", words[inner.start("verb") :])
@@ -251,7 +250,7 @@ def _made(document: Document, actors: Actors, span: Span, words: str, who: str, 
     condition = CONDITION.search(words)
     other = OTHERWISE.search(words)
     to = ""
-    for m in re.finditer(r"\b(?:to|upon|with)\s+(?:the\s+)?", words):
+    for m in re.finditer(r"\b(?:to|upon|with|inform|notify|pay|give|tell|send|reimburse|indemnify)\s+(?:the\s+)?", words):
         found = actors._role_form.match(words, m.end())
         if found and actors._as_role(found.group()) != who:
             to = actors._as_role(found.group())

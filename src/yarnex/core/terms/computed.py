@@ -88,7 +88,7 @@ def _cites(*findings: Finding) -> tuple[Cite, ...]:
 # ------------------------------------------------------------------ dates counted from a defined date
 _ordinal = rf"(?:{ORDINAL_WORDS}|\d{{1,3}}(?:st|nd|rd|th))"
 NTH_MONTH = re.compile(
-    rf"last day of the (?P<n>{_ordinal})\s*(?:\((?P<d>\d{{1,3}})(?:st|nd|rd|th)?\))?\s*(?P<full>full\s+)?(?:calendar\s+)?month\s+(?P<to>after|following|from|thereafter)\s*(?:the\s+)?(?P<name>[A-Z][\w'’ ]{{2,50}}?)?(?=[\s,.;)(]*(?:\Z|[,.;()]|\b(?:unless|subject|or|and|in|which|whichever|of)\b))",
+    rf"last day of the (?P<n>{_ordinal})\s*(?:\((?P<d>\d{{1,3}})(?:st|nd|rd|th)?\))?\s*(?P<full>full\s+)?(?:calendar\s+)?month\s+(?P<to>after|following|from|thereafter)\s*(?:the\s+)?(?P<name>(?:\d{{1,2}}(?:st|nd|rd|th)?\s+(?:of\s+)?)?[A-Z][\w'’ ]{{2,50}}?)?(?=[\s,.;)(]*(?:\Z|[,.;()]|\b(?:unless|subject|or|and|in|which|whichever|of)\b))",
     re.IGNORECASE,
 )
 ANNIVERSARY = re.compile(

@@ -39,7 +39,7 @@ LED_TO = re.compile(
 BLACKED_OUT = re.compile(r"█[█\s]*")
 _quoted = r"[\"“”](?P<{0}>[^\"“”]{{2,60}})[\"”“]"
 _definition = re.compile(
-    rf"(?:(?:\A|[\n;.:]\s*|\bIn this \w+,?\s+|\b[Tt]he\s+|\b[Tt]he first\s+){_quoted.format('name')}(?:\s*(?:and|or|,)\s*[\"“][^\"“”]{{2,60}}[\"”])?)\s*(?:\([^()]{{1,60}}\)\s*)?,?\s*"
+    rf"(?:(?:\A(?:\s*[(\[]?[\dA-Za-z]{{1,3}}(?:\.\d{{1,3}})*[.)\]]?\s+)?(?:[Tt]he\s+)?|[\n;.:]\s*|\bIn this \w+,?\s+|\b[Tt]he\s+|\b[Tt]he first\s+){_quoted.format('name')}(?:\s*(?:and|or|,)\s*[\"“][^\"“”]{{2,60}}[\"”])?)\s*(?:\([^()]{{1,60}}\)\s*)?,?\s*"
     r"(?P<verb>(?:shall\s+|will\s+)?(?:means?\b|have\s+the\s+meanings?|has\s+the\s+meaning)|(?:is|are|includes?)\b|:)\s*(?:,?\s*in relation to[^,]{3,80},\s*)?",
 )
 _plain_definition = re.compile(  # definitions of a list that sets its terms in bold: no quotation marks

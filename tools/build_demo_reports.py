@@ -24,7 +24,9 @@ class Paper:
         self.title = title
         self.story: list[object] = []
         self.text = ParagraphStyle("text", fontName="Helvetica", fontSize=10, leading=14, spaceAfter=6)
-        self.head = ParagraphStyle("head", parent=self.text, fontName="Helvetica-Bold", fontSize=13, leading=17, spaceBefore=10)
+        self.head = ParagraphStyle(
+            "head", parent=self.text, fontName="Helvetica-Bold", fontSize=13, leading=17, spaceBefore=10
+        )
         self.top = ParagraphStyle("top", parent=self.head, fontSize=18, leading=23)
 
     def heading(self, words: str, *, top: bool = False) -> Paper:
@@ -54,7 +56,10 @@ class Paper:
             ("LINEBELOW", (0, 0), (-1, 0), 0.7, black), ("TOPPADDING", (0, 0), (-1, -1), 2), ("BOTTOMPADDING", (0, 0), (-1, -1), 2),
         ]  # fmt: skip
         for row in bold:
-            style += [("FONT", (0, row), (-1, row), "Helvetica-Bold", 9), ("LINEABOVE", (1, row), (-1, row), 0.5, black)]
+            style += [
+                ("FONT", (0, row), (-1, row), "Helvetica-Bold", 9),
+                ("LINEABOVE", (1, row), (-1, row), 0.5, black),
+            ]
         self.story += [Table(rows, colWidths=widths, style=TableStyle(style), hAlign="LEFT"), Spacer(1, 8)]
         return self
 
@@ -70,7 +75,16 @@ class Paper:
             canvas.setFont("Helvetica", 8)
             canvas.drawCentredString(A4[0] / 2, 30, str(document.page))
 
-        made = SimpleDocTemplate(buffer, pagesize=A4, leftMargin=60, rightMargin=50, topMargin=60, bottomMargin=60, title=self.title, author="Brackenfold Holdings Limited")
+        made = SimpleDocTemplate(
+            buffer,
+            pagesize=A4,
+            leftMargin=60,
+            rightMargin=50,
+            topMargin=60,
+            bottomMargin=60,
+            title=self.title,
+            author="Brackenfold Holdings Limited",
+        )
         made.build(self.story, onFirstPage=foot, onLaterPages=foot)
         (TARGET / name).write_bytes(buffer.getvalue())
 
@@ -81,7 +95,9 @@ YEARS = ["", "Note", "2026\n£’000", "2025\n£’000"]
 
 def annual_report() -> None:
     paper = Paper("Annual report and accounts for the year ended 30 June 2026")
-    paper.heading("Brackenfold Holdings Limited", top=True).heading("Annual report and accounts for the year ended 30 June 2026")
+    paper.heading("Brackenfold Holdings Limited", top=True).heading(
+        "Annual report and accounts for the year ended 30 June 2026"
+    )
     paper.heading("Financial highlights")
     paper.table(
         [["", "2026", "2025", "Change"], ["Revenue", "£61.5m", "£57.9m", "6.2%"], ["Operating profit before exceptional items", "£6.8m", "£6.0m", "13.8%"],
@@ -153,14 +169,23 @@ def annual_report() -> None:
         [["£’000", "2026", "2025"], ["Term loan, Aire Valley Bank", "15,600", "15,900"], ["Machinery loan", "3,000", "3,200"], ["Total borrowings", "18,600", "19,100"]],
         [250, 80, 80], bold=(3,),
     )  # fmt: skip
-    paper.say("The machinery loan is repayable within one year as to £2,400,000. The Group had undrawn facilities of £4.5 million at 30 June 2026.")
+    paper.say(
+        "The machinery loan is repayable within one year as to £2,400,000. The Group had undrawn facilities of £4.5 million at 30 June 2026."
+    )
     paper.write("annual-report-2026.pdf")
 
 
 def half_year() -> None:
-    heads = ["", "Six months ended\n31 December 2025\n(unaudited)\n£’000", "Six months ended\n31 December 2024\n(unaudited)\n£’000", "Year ended\n30 June 2025\n(audited)\n£’000"]
+    heads = [
+        "",
+        "Six months ended\n31 December 2025\n(unaudited)\n£’000",
+        "Six months ended\n31 December 2024\n(unaudited)\n£’000",
+        "Year ended\n30 June 2025\n(audited)\n£’000",
+    ]
     paper = Paper("Half-year report for the six months ended 31 December 2025")
-    paper.heading("Brackenfold Holdings Limited", top=True).heading("Half-year report for the six months ended 31 December 2025")
+    paper.heading("Brackenfold Holdings Limited", top=True).heading(
+        "Half-year report for the six months ended 31 December 2025"
+    )
     paper.say(
         "Revenue for the six months ended 31 December 2025 was £30.1 million (2024: £28.2 million). Profit before tax rose to £2.6 million (2024: £2.2 million).",
         "We expect revenue of £60 million to £62 million for the full year. The Board will pay an interim dividend of 0.80 pence a share on 10 April 2026.",
@@ -181,36 +206,84 @@ def bills() -> None:
     widths = [250, 60, 70, 80]
     head = ["Description", "Qty", "Rate £", "Amount £"]
 
-    def bill(provider: str, address: str, number: str, dated: str, terms: str, rows: Rows, *, last: bool = False) -> None:
-        paper.heading(provider).say(address, f"Invoice {number}", f"Date: {dated}", terms, "To: Brackenfold Mills Limited, Low Weir Mill, Hebblethorpe")
+    def bill(
+        provider: str, address: str, number: str, dated: str, terms: str, rows: Rows, *, last: bool = False
+    ) -> None:
+        paper.heading(provider).say(
+            address,
+            f"Invoice {number}",
+            f"Date: {dated}",
+            terms,
+            "To: Brackenfold Mills Limited, Low Weir Mill, Hebblethorpe",
+        )
         paper.table([head, *rows], widths, bold=(len(rows) - 2, len(rows)))
         if not last:
             paper.page()
 
     first = [["Call-out, two fitters", "5.0 h", "62.00", "310.00"], ["Pump hire, 3 days", "3", "48.00", "144.00"], ["Copper pipe and fittings", "1", "96.50", "96.50"],
              ["Subtotal", "", "", "550.50"], ["VAT at 20%", "", "", "110.10"], ["Total due", "", "", "660.60"]]  # fmt: skip
-    bill("Calder Bank Plumbing Ltd", "Unit 4, Tenter Street, Hebblethorpe", "CB-2207", "12 February 2026", "Payment within 30 days", first)
+    bill(
+        "Calder Bank Plumbing Ltd",
+        "Unit 4, Tenter Street, Hebblethorpe",
+        "CB-2207",
+        "12 February 2026",
+        "Payment within 30 days",
+        first,
+    )
     bill("Wharfe Drying Services Ltd", "18 Mill Race, Thrapsley", "WD/0931", "27 February 2026", "Payment within 14 days",
          [["Dehumidifier hire, 4 units for 12 days", "48", "21.00", "1,008.00"], ["Monitoring visits", "6", "55.00", "330.00"], ["Removal of wet bales", "22", "14.00", "308.00"],
           ["Subtotal", "", "", "1,664.00"], ["VAT at 20%", "", "", "332.80"], ["Total due", "", "", "1,996.80"]])  # fmt: skip
-    bill("Calder Bank Plumbing Ltd", "Unit 4, Tenter Street, Hebblethorpe", "CB-2207", "3 March 2026", "Reprinted at your request. Payment within 30 days", first, last=True)
+    bill(
+        "Calder Bank Plumbing Ltd",
+        "Unit 4, Tenter Street, Hebblethorpe",
+        "CB-2207",
+        "3 March 2026",
+        "Reprinted at your request. Payment within 30 days",
+        first,
+        last=True,
+    )
     paper.write("flood-bills.pdf")
 
 
 def statement() -> None:
     paper = Paper("Statement of claim payments")
     paper.heading("Statement of claim payments", top=True)
-    paper.table([["Item", "Detail"], ["Insured", "Brackenfold Mills Limited"], ["Policy", "LP-44817"], ["Date of loss", "9 February 2026"], ["Date of this statement", "30 April 2026"]], [150, 300])
+    paper.table(
+        [
+            ["Item", "Detail"],
+            ["Insured", "Brackenfold Mills Limited"],
+            ["Policy", "LP-44817"],
+            ["Date of loss", "9 February 2026"],
+            ["Date of this statement", "30 April 2026"],
+        ],
+        [150, 300],
+    )
     paper.heading("Costs presented and allowed")
     paper.table(
         [["Supplier and invoice", "Presented £", "Allowed £", "Reason"], ["Calder Bank Plumbing Ltd, CB-2207", "660.60", "nil", "1"],
          ["Wharfe Drying Services Ltd, WD/0931", "1,996.80", "1,975.20", "2"], ["Total", "2,657.40", "1,975.20", ""]],
         [230, 80, 80, 60], bold=(3,),
     )  # fmt: skip
-    paper.say("Reason 1: repair of the pipe itself is not insured.", "Reason 2: the lines come to £1,646.00; allowed as recalculated with VAT.")
+    paper.say(
+        "Reason 1: repair of the pipe itself is not insured.",
+        "Reason 2: the lines come to £1,646.00; allowed as recalculated with VAT.",
+    )
     paper.heading("Settlement")
-    paper.table([["", "£"], ["Costs allowed", "1,975.20"], ["Less: excess", "(500.00)"], ["Paid 14 April 2026 (interim)", "(900.00)"], ["Paid 30 April 2026", "(575.20)"], ["Balance", "nil"]], [250, 80], bold=(5,))
-    paper.say("If you disagree with this statement you may ask for a review in writing within 60 days of its date. Please send us the stock count by 29 May 2026.")
+    paper.table(
+        [
+            ["", "£"],
+            ["Costs allowed", "1,975.20"],
+            ["Less: excess", "(500.00)"],
+            ["Paid 14 April 2026 (interim)", "(900.00)"],
+            ["Paid 30 April 2026", "(575.20)"],
+            ["Balance", "nil"],
+        ],
+        [250, 80],
+        bold=(5,),
+    )
+    paper.say(
+        "If you disagree with this statement you may ask for a review in writing within 60 days of its date. Please send us the stock count by 29 May 2026."
+    )
     paper.write("claim-statement.pdf")
 
 

@@ -20,8 +20,13 @@ from yarnex._version import __version__
 if TYPE_CHECKING:
     from yarnex.core.briefing import Briefing
     from yarnex.core.comparing import Comparison
+    from yarnex.core.costs import Costs
+    from yarnex.core.dates import DatedItem
     from yarnex.core.document import Document
     from yarnex.core.document.outline import OutlineEntry
+    from yarnex.core.duties import Duty, Requirement
+    from yarnex.core.figures import Figure
+    from yarnex.core.figures.checks import Check
     from yarnex.core.flags import Flag
     from yarnex.core.search import Roster
     from yarnex.core.terms import Abstract, Finding
@@ -31,12 +36,18 @@ __all__ = [
     "abstract",
     "abstract_all",
     "brief",
+    "check_figures",
     "compare",
+    "costs",
+    "dates",
+    "duties",
+    "figures",
     "find",
     "flags",
     "outline",
     "read",
     "read_all",
+    "requirements",
     "roster",
 ]
 
@@ -83,6 +94,52 @@ def find(documents: Sequence[Document], question: str) -> tuple[Finding, ...]:
 
     (asked,) = ask_all(documents, [("1", question)])
     return tuple(found[0] for found in asked.findings)
+
+
+def figures(document: Document, of: str = "") -> tuple[Figure, ...]:
+    """The reported amounts of a document; of: only those of a line, as people say it ("profit after tax")."""
+    from yarnex.core.figures import figures_of
+    from yarnex.core.figures.asked import figures_named
+
+    found = figures_of(document)
+    return tuple(f for meaning in figures_named(found, of) for f in meaning.figures) if of else found
+
+
+def check_figures(documents: Sequence[Document]) -> tuple[Check, ...]:
+    """Sums, identities, repeated and tagged figures, comparatives and formulas of the documents, each in order or not."""
+    from yarnex.core.figures import figures_of
+    from yarnex.core.figures.checks import check_figures as check
+    from yarnex.core.figures.spread import company_of
+
+    return check([f for d in documents for f in figures_of(d)], {d.path: company_of(d) for d in documents})
+
+
+def dates(documents: Sequence[Document]) -> tuple[DatedItem, ...]:
+    """Deadlines and events of the documents by day, rules without a first day last; amendments laid over."""
+    from yarnex.core.dates import dates_of_all
+
+    return dates_of_all(documents)
+
+
+def duties(document: Document) -> tuple[Duty, ...]:
+    """Who must, must not or may do what."""
+    from yarnex.core.duties import duties_of
+
+    return duties_of(document)
+
+
+def requirements(document: Document) -> tuple[Requirement, ...]:
+    """What a call, guideline or policy asks for."""
+    from yarnex.core.duties import requirements_of
+
+    return requirements_of(document)
+
+
+def costs(documents: Sequence[Document]) -> Costs:
+    """Bills line by line, payments, totals and what does not add up."""
+    from yarnex.core.costs import costs_of
+
+    return costs_of(documents)
 
 
 def roster(document: Document, of: str) -> Roster:

@@ -44,11 +44,31 @@ def costs(document):
 
 def test_a_bill_has_its_head_and_lines(costs):
     (bill,) = costs(BILL).bills
-    assert (bill.provider, bill.number, bill.customer, bill.currency) == ("Calder Bank Plumbing Ltd", "CB-2207", "Brackenfold Mills Limited", "GBP")
+    assert (bill.provider, bill.number, bill.customer, bill.currency) == (
+        "Calder Bank Plumbing Ltd",
+        "CB-2207",
+        "Brackenfold Mills Limited",
+        "GBP",
+    )
     assert (bill.dated.isoformat(), bill.due.isoformat()) == ("2026-02-12", "2026-03-14")
     first = bill.lines[0]
-    assert (first.quantity, first.unit, first.unit_price, first.amount, first.kind) == (Decimal("5.0"), "h", Decimal("62.00"), Decimal("310.00"), "labour")
-    assert [line.role for line in bill.lines] == ["charge", "charge", "charge", "charge", "adjustment", "subtotal", "tax", "total"]
+    assert (first.quantity, first.unit, first.unit_price, first.amount, first.kind) == (
+        Decimal("5.0"),
+        "h",
+        Decimal("62.00"),
+        Decimal("310.00"),
+        "labour",
+    )
+    assert [line.role for line in bill.lines] == [
+        "charge",
+        "charge",
+        "charge",
+        "charge",
+        "adjustment",
+        "subtotal",
+        "tax",
+        "total",
+    ]
     assert bill.printed_total == bill.added_total == Decimal("648.00")
 
 
@@ -82,12 +102,22 @@ def test_a_copy_is_counted_once_and_said(costs):
 
 
 def test_another_bill_of_the_same_sender_is_no_copy(costs):
-    other = BILL.replace("CB-2207", "CB-2219").replace("| Copper pipe | | | 96.50 |", "| Copper pipe | | | 86.50 |").replace("540.00", "530.00").replace("108.00", "106.00").replace("648.00", "636.00")
+    other = (
+        BILL.replace("CB-2207", "CB-2219")
+        .replace("| Copper pipe | | | 96.50 |", "| Copper pipe | | | 86.50 |")
+        .replace("540.00", "530.00")
+        .replace("108.00", "106.00")
+        .replace("648.00", "636.00")
+    )
     assert not any(b.copy_of for b in costs(BILL, other).bills)
 
 
 def test_a_wrong_sum_is_corrected_with_its_tax(costs):
-    wrong = BILL.replace("| Subtotal | | | 540.00 |", "| Subtotal | | | 450.00 |").replace("108.00", "90.00").replace("648.00", "540.00")
+    wrong = (
+        BILL.replace("| Subtotal | | | 540.00 |", "| Subtotal | | | 450.00 |")
+        .replace("108.00", "90.00")
+        .replace("648.00", "540.00")
+    )
     totals = {t["of"]: t["amount"] for t in costs(wrong).totals() if t["name"] is None}
     assert totals["as printed"] == 540
     assert totals["sums corrected"] == 108
@@ -124,10 +154,17 @@ Reason 1: repair of the pipe itself is not insured.
 def test_a_statement_is_matched_with_the_bills_it_names(costs):
     found = costs(BILL, STATEMENT)
     first, second = found.claims
-    assert (first.presented, first.allowed, first.matched) == (Decimal("648.00"), Decimal(0), "Calder Bank Plumbing Ltd, CB-2207")
+    assert (first.presented, first.allowed, first.matched) == (
+        Decimal("648.00"),
+        Decimal(0),
+        "Calder Bank Plumbing Ltd, CB-2207",
+    )
     assert first.reason == "repair of the pipe itself is not insured."
     assert second.matched == ""
-    assert [(p.day.isoformat(), p.amount) for p in found.payments] == [("2026-04-14", Decimal("900.00")), ("2026-04-30", Decimal("575.20"))]
+    assert [(p.day.isoformat(), p.amount) for p in found.payments] == [
+        ("2026-04-14", Decimal("900.00")),
+        ("2026-04-30", Decimal("575.20")),
+    ]
     assert all(c.passed for c in found.checks if c.kind == "claimed")
     totals = {t["of"]: t["amount"] for t in found.totals() if t["name"] is None}
     assert totals["paid"] == Decimal("1475.2")
@@ -139,12 +176,34 @@ def test_presented_sums_that_differ_from_the_bill_are_said(costs):
     assert wrong.difference == 36
 
 
-@pytest.mark.parametrize(("label", "role"), [("Sub-total", "subtotal"), ("VAT 20%", "tax"), ("Total payable", "total"), ("AMOUNT DUE NZ$", "total"), ("Paid on account", "payment"), ("Less: discount", "adjustment"), ("Net", "subtotal"), ("Net curtains", "charge"), ("Taxi to site", "charge")])
+@pytest.mark.parametrize(
+    ("label", "role"),
+    [
+        ("Sub-total", "subtotal"),
+        ("VAT 20%", "tax"),
+        ("Total payable", "total"),
+        ("AMOUNT DUE NZ$", "total"),
+        ("Paid on account", "payment"),
+        ("Less: discount", "adjustment"),
+        ("Net", "subtotal"),
+        ("Net curtains", "charge"),
+        ("Taxi to site", "charge"),
+    ],
+)
 def test_labels_that_are_no_charges(label, role):
     assert role_of(label) == role
 
 
-@pytest.mark.parametrize(("words", "kind"), [("Dehumidifier hire", "hire"), ("Van, two days", "transport"), ("X-ray of hand", "treatment"), ("Emergency attendance", "labour"), ("Mystery", "other")])
+@pytest.mark.parametrize(
+    ("words", "kind"),
+    [
+        ("Dehumidifier hire", "hire"),
+        ("Van, two days", "transport"),
+        ("X-ray of hand", "treatment"),
+        ("Emergency attendance", "labour"),
+        ("Mystery", "other"),
+    ],
+)
 def test_kinds_of_charges(words, kind):
     assert kind_of_charge(words) == kind
 

@@ -58,18 +58,35 @@ def test_relative_days_show_what_they_count_from(document):
 
 @pytest.mark.parametrize(
     ("words", "time"),
-    [("at 8.10 a.m.", "08:10"), ("came at 14:05", "14:05"), ("by 5.52 on the Sunday", "05:52"), ("at 9 pm", "21:00"), ("12.15 pm", "12:15"), ("12 a.m.", "00:00")],
+    [
+        ("at 8.10 a.m.", "08:10"),
+        ("came at 14:05", "14:05"),
+        ("by 5.52 on the Sunday", "05:52"),
+        ("at 9 pm", "21:00"),
+        ("12.15 pm", "12:15"),
+        ("12 a.m.", "00:00"),
+    ],
 )
 def test_reads_clock_times(words, time):
     assert time_in(words) == time
 
 
-@pytest.mark.parametrize("words", ["paid 12.50 in cash", "clause 3.15 says", "a ratio of 2.05 times", "£8.30", "grew 4.25 per cent", "rows 10 to 12"])
+@pytest.mark.parametrize(
+    "words",
+    ["paid 12.50 in cash", "clause 3.15 says", "a ratio of 2.05 times", "£8.30", "grew 4.25 per cent", "rows 10 to 12"],
+)
 def test_decimals_and_clauses_are_no_times(words):
     assert time_in(words) == ""
 
 
-@pytest.mark.parametrize(("words", "time", "open_half"), [("Twenty to six.", "05:40", True), ("half past nine in the evening", "21:30", False), ("quarter to eight in the morning", "07:45", False)])
+@pytest.mark.parametrize(
+    ("words", "time", "open_half"),
+    [
+        ("Twenty to six.", "05:40", True),
+        ("half past nine in the evening", "21:30", False),
+        ("quarter to eight in the morning", "07:45", False),
+    ],
+)
 def test_reads_spoken_times(words, time, open_half):
     shown, remark = spoken_time(words)
     assert shown == time

@@ -80,7 +80,9 @@ def on(items, day: str):
 def test_finds_and_works_out_days(items, day, state, working):
     found = on(items, day)
     assert found, day
-    assert any(i.state == state and working in "; ".join(i.working) for i in found), [(i.state, i.working) for i in found]
+    assert any(i.state == state and working in "; ".join(i.working) for i in found), [
+        (i.state, i.working) for i in found
+    ]
 
 
 def test_every_item_has_a_cite_and_a_computed_one_its_working(items):
@@ -155,7 +157,14 @@ def test_single_sentences(document, words, day):
     assert on(dates_of(paper), day), [(i.day, i.what) for i in dates_of(paper)]
 
 
-@pytest.mark.parametrize("words", ["The rent is paid for twelve months.", "A warranty of 24 months is given.", "Six years of experience are asked for."])
+@pytest.mark.parametrize(
+    "words",
+    [
+        "The rent is paid for twelve months.",
+        "A warranty of 24 months is given.",
+        "Six years of experience are asked for.",
+    ],
+)
 def test_lengths_that_end_nothing(document, words):
     paper = document(f"AGREEMENT\n\nDated 4 May 2026\n\n1. {words}\n", "agreement.txt")
     assert [i for i in dates_of(paper) if i.state == "computed"] == []

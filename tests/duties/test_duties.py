@@ -32,11 +32,21 @@ def found(document):
     [
         ("1. The Supplier shall deliver the bales within ten days of each order.", "Supplier", "must", "delivery"),
         ("1. The Buyer must pay each invoice within 30 days.", "Buyer", "must", "payment"),
-        ("1. The Supplier shall not sell the Fleece to any spinner in Hebblethorpe.", "Supplier", "must_not", "restriction"),
+        (
+            "1. The Supplier shall not sell the Fleece to any spinner in Hebblethorpe.",
+            "Supplier",
+            "must_not",
+            "restriction",
+        ),
         ("1. The Buyer, at its own cost, shall insure the bales in its store.", "Buyer", "must", "insurance"),
         ("1. The Supplier undertakes to keep records of each clip for six years.", "Supplier", "must", "reporting"),
         ("1. The bales shall be weighed by the Supplier before they leave.", "Supplier", "must", "other"),
-        ("1. Each party shall keep the terms of this Agreement confidential.", "both parties", "must", "confidentiality"),
+        (
+            "1. Each party shall keep the terms of this Agreement confidential.",
+            "both parties",
+            "must",
+            "confidentiality",
+        ),
         ("1. The Supplier insures the bales until they are unloaded.", "Supplier", "must", "insurance"),
         ("1. The Buyer may reject a bale within five days of its delivery.", "Buyer", "may", "delivery"),
         ("1. Neither party may assign this Agreement.", "both parties", "may", "other"),
@@ -66,7 +76,11 @@ def test_what_binds_nobody_is_left_out(found, words):
 
 
 def test_items_of_a_list_take_the_party_of_its_lead_in(document):
-    paper = document(HEAD + "1. The Supplier shall:\n\n(a) grade every bale;\n\n(b) mark it with the farm's number; and\n\n(c) not mix clips.\n\n2. The Buyer shall pay.\n", "agreement.txt")
+    paper = document(
+        HEAD
+        + "1. The Supplier shall:\n\n(a) grade every bale;\n\n(b) mark it with the farm's number; and\n\n(c) not mix clips.\n\n2. The Buyer shall pay.\n",
+        "agreement.txt",
+    )
     duties = duties_of(paper)
     listed = [d for d in duties if d.who == "Supplier"]
     assert [d.force for d in listed] == ["must", "must", "must_not"]
@@ -95,13 +109,19 @@ def test_when_on_what_condition_to_whom_and_what_else(document):
 
 def test_in_a_policy_you_are_the_policyholder(found):
     policy = "POLICY OF INSURANCE\n\nPolicy schedule and wording. The insurer agrees to insure the policyholder for the period of insurance.\n\n"
-    told = found("6.1 You must tell us within 14 days if the mill is left empty.\n\n6.2 We will pay within 30 days.\n\n6.3 The alarm must be set every night.", policy)
+    told = found(
+        "6.1 You must tell us within 14 days if the mill is left empty.\n\n6.2 We will pay within 30 days.\n\n6.3 The alarm must be set every night.",
+        policy,
+    )
     assert ("Policyholder", "must", "other") in told or ("Policyholder", "must", "notice") in told
     assert any(who == "Insurer" for who, _, _ in told)
 
 
 def test_a_passive_is_told_by_context_and_says_so(document):
-    paper = document(HEAD + "1. The Supplier shall grade every bale. Records of grading shall be kept for six years.\n", "agreement.txt")
+    paper = document(
+        HEAD + "1. The Supplier shall grade every bale. Records of grading shall be kept for six years.\n",
+        "agreement.txt",
+    )
     passive = [d for d in duties_of(paper) if "Records" in d.what]
     assert [(d.who, d.sure) for d in passive] == [("Supplier", False)]
 

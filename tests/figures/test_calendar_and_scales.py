@@ -42,7 +42,16 @@ def test_reads_the_period_of_a_heading(words, end, months, marks):
     assert (said.period.end.isoformat(), said.period.months, said.marks) == (end, months, marks)
 
 
-@pytest.mark.parametrize(("words", "left"), [("Revenue 2026", "Revenue"), ("2026 External revenue", "External revenue"), ("Revenue H1 25/26", "Revenue"), ("Note", "Note"), ("Board (9)", "Board (9)")])
+@pytest.mark.parametrize(
+    ("words", "left"),
+    [
+        ("Revenue 2026", "Revenue"),
+        ("2026 External revenue", "External revenue"),
+        ("Revenue H1 25/26", "Revenue"),
+        ("Note", "Note"),
+        ("Board (9)", "Board (9)"),
+    ],
+)
 def test_keeps_what_is_no_period(words, left):
     assert read_heading(words, JUNE).rest == left
 

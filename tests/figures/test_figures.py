@@ -88,7 +88,13 @@ def one(figures, label, end, months=None, source="table"):
 def test_figures_of_statements_carry_period_unit_and_plain_value(report):
     figures = figures_of(report)
     revenue = one(figures, "Revenue", "2026-06-30", 12)
-    assert (revenue.value, revenue.unit, revenue.as_printed, revenue.basis, revenue.statement) == (Decimal(61_480_000), "GBP", "61,480", "consolidated", "profit_or_loss")
+    assert (revenue.value, revenue.unit, revenue.as_printed, revenue.basis, revenue.statement) == (
+        Decimal(61_480_000),
+        "GBP",
+        "61,480",
+        "consolidated",
+        "profit_or_loss",
+    )
     assert revenue.cite.quote == "61,480"
     assert "Revenue" in revenue.cites[0].quote
     assets = one(figures, "Total assets", "2025-06-30", 0)
@@ -161,7 +167,12 @@ def test_checks_pass_on_a_sound_report(report):
         ("| Net assets | 25,630 | 22,552 |", "| Net assets | 25,360 | 22,552 |", "balance", "not so"),
         ("to £61.5 million in the year", "to £65.1 million in the year", "same", "£65.1 million"),
         ("| Worsted yarn | 34,210 | 32,470 |", "| Worsted yarn | 34,201 | 32,470 |", "cast", "printed is 61,480"),
-        ("| At 30 June 2026 | 2,400 | 23,230 | 25,630 |", "| At 30 June 2026 | 2,400 | 23,230 | 25,603 |", "cast", "25,603"),
+        (
+            "| At 30 June 2026 | 2,400 | 23,230 | 25,630 |",
+            "| At 30 June 2026 | 2,400 | 23,230 | 25,603 |",
+            "cast",
+            "25,603",
+        ),
     ],
 )
 def test_a_slip_is_found_with_both_places(document, right, wrong, kind, says):
@@ -250,7 +261,11 @@ TAGGED = """<html xmlns="http://www.w3.org/1999/xhtml" xmlns:ix="http://www.xbrl
 def test_tagged_facts_are_exact_and_stand_before_what_is_printed():
     paper = read_html(TAGGED.encode(), "report.xhtml", "0" * 64)
     figures = {f.label: f for f in figures_of(paper)}
-    assert (figures["Revenue"].value, figures["Revenue"].source, figures["Revenue"].period.months) == (61_480_000, "tagged", 12)
+    assert (figures["Revenue"].value, figures["Revenue"].source, figures["Revenue"].period.months) == (
+        61_480_000,
+        "tagged",
+        12,
+    )
     assert figures["Finance costs"].value == -1_472_000
     assert (figures["Cash"].value, figures["Cash"].period.months) == (3_127_000, 0)
     assert figures["Revenue"].concept == "a:Revenue"

@@ -49,7 +49,22 @@ def test_a_cell_may_say_that_there_is_no_number(text):
     assert read.value is None
 
 
-@pytest.mark.parametrize("text", ["", "Revenue", "11, 12", "(3) to (6)", "15 October 2031", "6:00", "1.1.2", "Not quantified", "(1,204", "2024/25", "Series A"])
+@pytest.mark.parametrize(
+    "text",
+    [
+        "",
+        "Revenue",
+        "11, 12",
+        "(3) to (6)",
+        "15 October 2031",
+        "6:00",
+        "1.1.2",
+        "Not quantified",
+        "(1,204",
+        "2024/25",
+        "Series A",
+    ],
+)
 def test_words_ranges_and_dates_are_no_number(text):
     assert read_printed(text) is None
 

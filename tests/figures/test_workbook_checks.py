@@ -53,7 +53,15 @@ def sound(made):
     sheet.append(["Total", "=SUM(B2:B3)"])
 
 
-@pytest.mark.parametrize(("fill", "says"), [(typed_over, "typed in between formulas"), (stops_short, "leaves out"), (linked, "link to another file"), (hidden, "is hidden")])
+@pytest.mark.parametrize(
+    ("fill", "says"),
+    [
+        (typed_over, "typed in between formulas"),
+        (stops_short, "leaves out"),
+        (linked, "link to another file"),
+        (hidden, "is hidden"),
+    ],
+)
 def test_says_what_deserves_a_look(fill, says):
     found = [c.what for c in workbook_checks(read_xlsx(book(fill), "prices.xlsx", "0" * 64))]
     assert any(says in what for what in found), found

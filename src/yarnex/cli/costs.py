@@ -8,7 +8,9 @@ import typer
 
 from yarnex.cli.common import Run, on_documents
 
-KIND = typer.Option("--kind", help="Only charges of this kind: labour, materials, transport, treatment, fees, tax …", show_default=False)
+KIND = typer.Option(
+    "--kind", help="Only charges of this kind: labour, materials, transport, treatment, fees, tax …", show_default=False
+)
 PROVIDER = typer.Option("--provider", help="Only bills of this provider.", show_default=False)
 
 

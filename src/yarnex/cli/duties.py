@@ -9,7 +9,9 @@ import typer
 from yarnex.cli.common import Run, on_documents
 
 PARTY = typer.Option("--party", help="Only the duties of this party, by role or name.", show_default=False)
-KIND = typer.Option("--kind", help="Only this kind: payment, notice, insurance, reporting, restriction, upkeep …", show_default=False)
+KIND = typer.Option(
+    "--kind", help="Only this kind: payment, notice, insurance, reporting, restriction, upkeep …", show_default=False
+)
 CHECKLIST = typer.Option("--checklist", help="As boxes to tick, with deadlines.")
 RIGHTS = typer.Option("--rights", help="All that parties may do; else only what they may do within a time.")
 REQUIREMENTS = typer.Option("--requirements", help="What a call, guideline or policy asks for, numbered as printed.")

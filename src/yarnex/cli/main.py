@@ -34,7 +34,23 @@ app = typer.Typer(
     name="yarnex", no_args_is_help=True, add_completion=False, pretty_exceptions_enable=False, rich_markup_mode=None,
     help="Key terms, comparisons and red flags from your documents, each with its page and words. Runs on this machine only.",
 )  # fmt: skip
-for command in (read, outline, show, abstract, figures, dates, duties, costs, chart, find, roster, compare, flags, brief, demo):
+for command in (
+    read,
+    outline,
+    show,
+    abstract,
+    figures,
+    dates,
+    duties,
+    costs,
+    chart,
+    find,
+    roster,
+    compare,
+    flags,
+    brief,
+    demo,
+):
     app.command()(command)
 app.add_typer(sheets)
 

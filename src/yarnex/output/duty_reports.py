@@ -25,7 +25,9 @@ def wanted(duty: Duty, party: str, kinds: Sequence[str], rights: bool) -> bool:
     return of_party and (not kinds or duty.kind in kinds) and (rights or duty.force != "may" or timed)
 
 
-def duties_report(duties: Sequence[Duty], documents: Sequence[Document], unread: Sequence[UnreadableError], *, checklist: bool) -> Report:
+def duties_report(
+    duties: Sequence[Duty], documents: Sequence[Document], unread: Sequence[UnreadableError], *, checklist: bool
+) -> Report:
     """A table for each document: who, what, when; in the order of the text, or as boxes by party."""
     sections = []
     for document in documents:
@@ -36,11 +38,25 @@ def duties_report(duties: Sequence[Duty], documents: Sequence[Document], unread:
         if checklist:
             for who in sorted({d.who for d in held}, key=str.lower):
                 rows = [_row(d, checklist) for d in sorted((d for d in held if d.who == who), key=lambda d: not d.by)]
-                sections.append(Section(f"{document.path}: {who}", table=Table(("", "What", "By when, how often", "Kind"), tuple(rows), (1, 16, 6, 4))))
+                sections.append(
+                    Section(
+                        f"{document.path}: {who}",
+                        table=Table(("", "What", "By when, how often", "Kind"), tuple(rows), (1, 16, 6, 4)),
+                    )
+                )
             continue
         rows = [_row(d, checklist) for d in held]
-        sections.append(Section(document.path, table=Table(("Who", "What", "By when, how often", "Kind"), tuple(rows), (4, 15, 6, 4))))
-    return Report("Checklist" if checklist else "Duties", counted(len(duties), "duty", "duties"), tuple(sections), warnings_of(documents, unread))
+        sections.append(
+            Section(
+                document.path, table=Table(("Who", "What", "By when, how often", "Kind"), tuple(rows), (4, 15, 6, 4))
+            )
+        )
+    return Report(
+        "Checklist" if checklist else "Duties",
+        counted(len(duties), "duty", "duties"),
+        tuple(sections),
+        warnings_of(documents, unread),
+    )
 
 
 def _row(duty: Duty, checklist: bool) -> TableRow:
@@ -54,7 +70,9 @@ def _row(duty: Duty, checklist: bool) -> TableRow:
     if not duty.sure:
         notes.append("who is told by context")
     said = one_line(duty.what)
-    whole = said[:1].isupper() and any(f" {m} " in f" {said[:110].lower()} " for m in ("shall", "must", "will", "is", "are", "may"))
+    whole = said[:1].isupper() and any(
+        f" {m} " in f" {said[:110].lower()} " for m in ("shall", "must", "will", "is", "are", "may")
+    )
     what = said if whole else f"{FORCE_WORDS[duty.force]} {said[:1].lower()}{said[1:]}"
     first = Cell("☐") if checklist else Cell(duty.who, notes=(duty.name,) if duty.name else ())
     return TableRow((first, Cell(what, cites=duty.cites[:1], notes=tuple(notes)), Cell(duty.by), Cell(duty.kind)))
@@ -66,13 +84,46 @@ def duties_workbook(duties: Sequence[Duty], folder: str = "", *, checklist: bool
     book = new_book(buffer, "Duties")
     forms = Forms(book)
     sheet: Any = book.add_worksheet("Checklist" if checklist else "Duties")
-    heads = ["Done", "Document", "Who", "Name", "Force", "What", "By when, how often", "Condition", "To", "Else", "Kind", "Told by", "Page", "Words of the document"]
+    heads = [
+        "Done",
+        "Document",
+        "Who",
+        "Name",
+        "Force",
+        "What",
+        "By when, how often",
+        "Condition",
+        "To",
+        "Else",
+        "Kind",
+        "Told by",
+        "Page",
+        "Words of the document",
+    ]
     sheet.write_row(0, 0, heads, forms.get(bold=True, bg_color="#E4E8EE", bottom=1))
     for place, width in enumerate([6, 24, 16, 24, 9, 60, 28, 30, 14, 30, 14, 10, 12, 70]):
         sheet.set_column(place, place, width)
     for row, d in enumerate(duties, start=1):
         told = "sentence" if d.sure else "context"
-        sheet.write_row(row, 0, ["", d.document.path, d.who, d.name, FORCE_WORDS[d.force], d.what, d.by, d.condition, d.to, d.otherwise, d.kind, told], forms.get())
+        sheet.write_row(
+            row,
+            0,
+            [
+                "",
+                d.document.path,
+                d.who,
+                d.name,
+                FORCE_WORDS[d.force],
+                d.what,
+                d.by,
+                d.condition,
+                d.to,
+                d.otherwise,
+                d.kind,
+                told,
+            ],
+            forms.get(),
+        )
         link_to(sheet, forms, row, 12, d.cites[0], folder)
         sheet.write_string(row, 13, one_line(d.cites[0].quote)[:2000], forms.get(font_color="#444444"))
     if duties:
@@ -83,7 +134,9 @@ def duties_workbook(duties: Sequence[Duty], folder: str = "", *, checklist: bool
     return buffer.getvalue()
 
 
-def requirements_report(found: Sequence[Requirement], documents: Sequence[Document], unread: Sequence[UnreadableError]) -> Report:
+def requirements_report(
+    found: Sequence[Requirement], documents: Sequence[Document], unread: Sequence[UnreadableError]
+) -> Report:
     """A numbered checklist; what a later correction changed says so."""
     sections = []
     for document in documents:
@@ -91,9 +144,22 @@ def requirements_report(found: Sequence[Requirement], documents: Sequence[Docume
         rows = []
         for r in held:
             notes = (f"corrected: {r.replaced}",) if r.replaced else ()
-            rows.append(TableRow((Cell(r.number), Cell(one_line(r.what), cites=r.cites[:1], notes=notes), Cell(r.limit), Cell("mandatory" if r.mandatory else "optional"))))
+            rows.append(
+                TableRow(
+                    (
+                        Cell(r.number),
+                        Cell(one_line(r.what), cites=r.cites[:1], notes=notes),
+                        Cell(r.limit),
+                        Cell("mandatory" if r.mandatory else "optional"),
+                    )
+                )
+            )
         table = Table(("No.", "Requirement", "Limit", ""), tuple(rows), (2, 16, 6, 3))
-        sections.append(Section(document.path, table=table) if rows else Section(document.path, lines=("no requirements found in it",)))
+        sections.append(
+            Section(document.path, table=table)
+            if rows
+            else Section(document.path, lines=("no requirements found in it",))
+        )
     return Report("Requirements", counted(len(found), "requirement"), tuple(sections), warnings_of(documents, unread))
 
 
@@ -108,7 +174,12 @@ def requirements_workbook(found: Sequence[Requirement], folder: str = "") -> byt
     for place, width in enumerate([8, 80, 30, 10, 40, 8, 30, 24, 12]):
         sheet.set_column(place, place, width)
     for row, r in enumerate(found, start=1):
-        sheet.write_row(row, 0, [r.number, one_line(r.what), r.limit, "yes" if r.mandatory else "no", r.replaced, "", "", r.document.path], forms.get())
+        sheet.write_row(
+            row,
+            0,
+            [r.number, one_line(r.what), r.limit, "yes" if r.mandatory else "no", r.replaced, "", "", r.document.path],
+            forms.get(),
+        )
         link_to(sheet, forms, row, 8, r.cites[0], folder)
     sheet.freeze_panes(1, 1)
     book.close()

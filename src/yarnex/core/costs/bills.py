@@ -28,12 +28,24 @@ NUMBER = re.compile(
     r"\b(?:(?:tax\s+)?invoice|bill|estimate|quotation|quote|credit\s+note|receipt|statement|account|our\s+ref(?:erence)?)\s*(?:no\.?|number|nr\.?|#|ref\.?)?\s*[:.]?\s*(?P<number>(?=[A-Z0-9/-]*\d)[A-Z]{0,5}[-/]?\d[\w/-]{1,18})\b",
     re.IGNORECASE,
 )
-BILL_WORDS = re.compile(r"\b(?:invoice|bill\b|estimate|quotation|credit\s+note|statement\s+of\s+account|receipt|amount\s+due|to\s+pay|total\s+due)\b", re.IGNORECASE)
+BILL_WORDS = re.compile(
+    r"\b(?:invoice|bill\b|estimate|quotation|credit\s+note|statement\s+of\s+account|receipt|amount\s+due|to\s+pay|total\s+due)\b",
+    re.IGNORECASE,
+)
 DUE = re.compile(r"\b(?:due(?:\s+date)?|payable\s+by|pay\s+by|payment\s+due)\s*:?\s*", re.IGNORECASE)
-CUSTOMER = re.compile(r"(?:\b(?:bill(?:ed)?\s+to|invoice\s+to|customer|client|patient|account\s+of)\s*:?\s*|\ATo:?\s+)(?P<name>[A-Z][^,\n\t(:–]{3,60})", re.IGNORECASE)
-TRAILING = re.compile(r"\A(?P<what>.*?\D)\s+(?P<quantity>\d[\d.,]*)\s*(?P<unit>h|hrs?|hours?|km|miles|m²|m2|m|days?|nights?|weeks?|kg|units?|pcs?|each)?(?:\s+(?P<price>\d[\d,]*\.\d{2}))?\Z")
+CUSTOMER = re.compile(
+    r"(?:\b(?:bill(?:ed)?\s+to|invoice\s+to|customer|client|patient|account\s+of)\s*:?\s*|\ATo:?\s+)(?P<name>[A-Z][^,\n\t(:–]{3,60})",
+    re.IGNORECASE,
+)
+TRAILING = re.compile(
+    r"\A(?P<what>.*?\D)\s+(?P<quantity>\d[\d.,]*)\s*(?P<unit>h|hrs?|hours?|km|miles|m²|m2|m|days?|nights?|weeks?|kg|units?|pcs?|each)?(?:\s+(?P<price>\d[\d,]*\.\d{2}))?\Z"
+)
 MERGED_PRICE = re.compile(r"\A(?P<what>.*?\D)\s+(?P<price>\d[\d,]*\.\d{2})\Z")
-KINDS = ((re.compile(r"\bcredit\s+note\b", re.IGNORECASE), "credit note"), (re.compile(r"\b(?:estimate|quotation|quote)\b", re.IGNORECASE), "estimate"), (re.compile(r"\breceipt\b", re.IGNORECASE), "receipt"))
+KINDS = (
+    (re.compile(r"\bcredit\s+note\b", re.IGNORECASE), "credit note"),
+    (re.compile(r"\b(?:estimate|quotation|quote)\b", re.IGNORECASE), "estimate"),
+    (re.compile(r"\breceipt\b", re.IGNORECASE), "receipt"),
+)
 LEAST_LINES = 2
 
 
@@ -153,18 +165,25 @@ def _part(document: Document, cell: Cell, amount: Cell, place: int, count: int) 
 
     def tops(span: Span) -> list[tuple[float, str]]:
         inside = document.fragments.within(span)
-        return [(document.fragments.boxes[4 * i + 1], text[document.fragments.starts[i] : document.fragments.ends[i]]) for i in inside]
+        return [
+            (document.fragments.boxes[4 * i + 1], text[document.fragments.starts[i] : document.fragments.ends[i]])
+            for i in inside
+        ]
 
     lines = sorted({round(t) for t, _ in tops(amount.span)})
     if len(lines) < count:
         return " ".join(cell.span.of(text).split()) if place == 0 else ""
-    low = (lines[place - 1] + lines[place]) / 2 if place else float("-inf")  # an amount stands beside the middle of its words
+    low = (
+        (lines[place - 1] + lines[place]) / 2 if place else float("-inf")
+    )  # an amount stands beside the middle of its words
     high = (lines[place] + lines[place + 1]) / 2 if place + 1 < len(lines) else float("inf")
     return " ".join(word for top, word in tops(cell.span) if low < top + 1 <= high)
 
 
 def _line(parts: dict[int, str], columns: _Columns, amount: Decimal, span: Span, order: object) -> BillLine:
-    what = parts.get(0, "") or next((v for c, v in sorted(parts.items()) if c not in (columns.amount, columns.quantity, columns.price)), "")
+    what = parts.get(0, "") or next(
+        (v for c, v in sorted(parts.items()) if c not in (columns.amount, columns.quantity, columns.price)), ""
+    )
     role = role_of(what)
     quantity, unit, price = None, "", None
     if role == "charge":
@@ -187,9 +206,24 @@ def _line(parts: dict[int, str], columns: _Columns, amount: Decimal, span: Span,
                 what, price = m["what"].strip(), p.value
     words = parts.get(columns.date, "") if columns.date >= 0 else what
     served = next((f.value.day for f in find_dates(words)), None) if role == "charge" else None
-    if role in ("payment", "adjustment") and amount > 0 and re.match(r"(?:less|discount|credit|rebate|excess)", what, re.IGNORECASE):
+    if (
+        role in ("payment", "adjustment")
+        and amount > 0
+        and re.match(r"(?:less|discount|credit|rebate|excess)", what, re.IGNORECASE)
+    ):
         amount = -amount
-    return BillLine(what.strip(" :"), amount, role, kind_of_charge(what, role), span, quantity, unit, price, parts.get(columns.code, "") if columns.code >= 0 else "", served)
+    return BillLine(
+        what.strip(" :"),
+        amount,
+        role,
+        kind_of_charge(what, role),
+        span,
+        quantity,
+        unit,
+        price,
+        parts.get(columns.code, "") if columns.code >= 0 else "",
+        served,
+    )
 
 
 def _bill(document: Document, table: Table, head: Span, words: str, lines: tuple[BillLine, ...], order: object) -> Bill:
@@ -197,14 +231,38 @@ def _bill(document: Document, table: Table, head: Span, words: str, lines: tuple
     kind = next((name for form, name in KINDS if form.search(words[:600])), "invoice")
     due_at = DUE.search(words)
     days = list(find_dates(words, date_order(document.text)))
-    due = next((d.value.day for d in days if due_at and d.span.start >= due_at.end() and d.span.start - due_at.end() < 4), None)
+    due = next(
+        (d.value.day for d in days if due_at and d.span.start >= due_at.end() and d.span.start - due_at.end() < 4), None
+    )
     dated = _dated(words, days, due)
     customer = CUSTOMER.search(words)
     dollar = usual_dollar(document.text)
-    currency = next((c for c in (read_scale(_heading_words(document, table), dollar).currency, read_scale(" ".join(line.what for line in lines), dollar).currency) if c), "")
+    currency = next(
+        (
+            c
+            for c in (
+                read_scale(_heading_words(document, table), dollar).currency,
+                read_scale(" ".join(line.what for line in lines), dollar).currency,
+            )
+            if c
+        ),
+        "",
+    )
     currency = currency or _currency_in(table.span.of(document.text) + words, dollar)
     provider = provider_in(document, head, customer["name"].strip() if customer else "")
-    return Bill(document, kind, provider, number["number"] if number else "", dated, due, customer["name"].strip() if customer else "", currency, lines, table.span, head)
+    return Bill(
+        document,
+        kind,
+        provider,
+        number["number"] if number else "",
+        dated,
+        due,
+        customer["name"].strip() if customer else "",
+        currency,
+        lines,
+        table.span,
+        head,
+    )
 
 
 def _currency_in(words: str, dollar: str) -> str:
@@ -223,13 +281,18 @@ def _dated(words: str, days: list, due: date | None) -> date | None:  # type: ig
             return day
     for found in days:
         before = words[max(0, found.span.start - 60) : found.span.start]
-        if not re.search(r"\b(?:due|work|job|site|period|from|to|between|on)\b[^\n]{0,30}\Z", before, re.IGNORECASE) and found.value.day != due:
+        if (
+            not re.search(r"\b(?:due|work|job|site|period|from|to|between|on)\b[^\n]{0,30}\Z", before, re.IGNORECASE)
+            and found.value.day != due
+        ):
             first: date = found.value.day
             return first
     return None
 
 
-ADDRESS = re.compile(r"\s+(?:·|\||–|-)\s+|,\s|\s+(?=\d)|\s+(?:Unit|Suite|PO\s+Box|Tel|GST|VAT|ABN|Invoice|INVOICE|Tax|TAX|The\s+Old)\b|\t|\n")
+ADDRESS = re.compile(
+    r"\s+(?:·|\||–|-)\s+|,\s|\s+(?=\d)|\s+(?:Unit|Suite|PO\s+Box|Tel|GST|VAT|ABN|Invoice|INVOICE|Tax|TAX|The\s+Old)\b|\t|\n"
+)
 
 
 def provider_in(document: Document, head: Span, customer: str) -> str:

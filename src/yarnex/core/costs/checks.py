@@ -12,7 +12,13 @@ from yarnex.core.document import Cite
 from yarnex.core.figures.checks import Check, shown
 
 CENT = Decimal("0.01")
-KINDS = {"lines": "Lines of bills added up", "tax": "Tax worked out again", "price": "Quantity times price", "copy": "Bills that stand twice", "claimed": "Bills against what was presented"}
+KINDS = {
+    "lines": "Lines of bills added up",
+    "tax": "Tax worked out again",
+    "price": "Quantity times price",
+    "copy": "Bills that stand twice",
+    "claimed": "Bills against what was presented",
+}
 
 
 def _cents(value: Decimal) -> Decimal:
@@ -32,14 +38,30 @@ def bill_checks(bill: Bill) -> Iterator[Check]:
             charged += line.amount
             if line.quantity is not None and line.unit_price is not None and line.role == "charge":
                 made = _cents(line.quantity * line.unit_price)
-                yield Check("price", made == _cents(line.amount), f"{bill.name}: {line.what}: {shown(line.quantity)} x {shown(line.unit_price)} is {made:,}, printed {line.amount:,}", cite, (), None if made == line.amount else line.amount - made, bill.currency)
+                yield Check(
+                    "price",
+                    made == _cents(line.amount),
+                    f"{bill.name}: {line.what}: {shown(line.quantity)} x {shown(line.unit_price)} is {made:,}, printed {line.amount:,}",
+                    cite,
+                    (),
+                    None if made == line.amount else line.amount - made,
+                    bill.currency,
+                )
         elif line.role == "tax":
             taxes += line.amount
             base = subtotal if subtotal is not None else charged
             rate = re.search(r"(\d+(?:\.\d+)?)\s*(?:%|per\s?cent)", line.what, re.IGNORECASE)
             if rate:
                 made = _cents(base * Decimal(rate[1]) / 100)
-                yield Check("tax", made == _cents(line.amount), f"{bill.name}: {line.what} of {base:,} is {made:,}, printed {line.amount:,}", cite, (f"{base:,} x {rate[1]} % = {made:,}",), None if made == line.amount else line.amount - made, bill.currency)
+                yield Check(
+                    "tax",
+                    made == _cents(line.amount),
+                    f"{bill.name}: {line.what} of {base:,} is {made:,}, printed {line.amount:,}",
+                    cite,
+                    (f"{base:,} x {rate[1]} % = {made:,}",),
+                    None if made == line.amount else line.amount - made,
+                    bill.currency,
+                )
         elif line.role == "subtotal":
             yield _sum(bill, line.what, since if subtotal is None else [charged], line.amount, cite)
             subtotal = line.amount
@@ -51,7 +73,15 @@ def bill_checks(bill: Bill) -> Iterator[Check]:
 def _sum(bill: Bill, what: str, parts: Sequence[Decimal], printed: Decimal, cite: tuple[Cite, ...]) -> Check:
     added = sum(parts, Decimal(0))
     working = " + ".join(f"{p:,}" for p in parts) + f" = {added:,}"
-    return Check("lines", added == printed, f"{bill.name}: {what}: the lines come to {added:,}, printed is {printed:,}", cite, (working,), None if added == printed else printed - added, bill.currency)
+    return Check(
+        "lines",
+        added == printed,
+        f"{bill.name}: {what}: the lines come to {added:,}, printed is {printed:,}",
+        cite,
+        (working,),
+        None if added == printed else printed - added,
+        bill.currency,
+    )
 
 
 def marked_copies(bills: Sequence[Bill]) -> tuple[Bill, ...]:
@@ -70,7 +100,11 @@ def marked_copies(bills: Sequence[Bill]) -> tuple[Bill, ...]:
 def _same(one: Bill, other: Bill) -> bool:
     lines = [line.amount for line in one.charges] == [line.amount for line in other.charges] and len(one.charges) > 1
     number = bool(one.number) and one.number == other.number and _sender(one) == _sender(other)
-    return (number and (lines or one.printed_total == other.printed_total)) or (lines and _sender(one) == _sender(other) and [line.what for line in one.charges] == [line.what for line in other.charges])
+    return (number and (lines or one.printed_total == other.printed_total)) or (
+        lines
+        and _sender(one) == _sender(other)
+        and [line.what for line in one.charges] == [line.what for line in other.charges]
+    )
 
 
 def _sender(bill: Bill) -> str:
@@ -82,4 +116,12 @@ def copy_checks(bills: Sequence[Bill]) -> Iterator[Check]:
     for bill in bills:
         if bill.copy_of:
             when = f" of {bill.dated}" if bill.dated else ""
-            yield Check("copy", False, f"{bill.name}{when} repeats {bill.copy_of}; counted once", (Cite(bill.document, bill.head),), (), bill.printed_total, bill.currency)
+            yield Check(
+                "copy",
+                False,
+                f"{bill.name}{when} repeats {bill.copy_of}; counted once",
+                (Cite(bill.document, bill.head),),
+                (),
+                bill.printed_total,
+                bill.currency,
+            )

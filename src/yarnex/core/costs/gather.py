@@ -41,12 +41,26 @@ class Costs:
             corrected = _sum(corrected_total(b) for b in kept)
             out.append(_total("as printed", "", raw, currency, len(of)))
             if len(of) > len(kept):
-                out.append(_total("copies left out", "", -_sum(_printed(b) for b in of if b.copy_of), currency, len(of) - len(kept)))
+                out.append(
+                    _total(
+                        "copies left out",
+                        "",
+                        -_sum(_printed(b) for b in of if b.copy_of),
+                        currency,
+                        len(of) - len(kept),
+                    )
+                )
             wrong = _sum(corrected_total(b) - _printed(b) for b in kept)
             if wrong:
-                out.append(_total("sums corrected", "", wrong, currency, sum(corrected_total(b) != _printed(b) for b in kept)))
+                out.append(
+                    _total("sums corrected", "", wrong, currency, sum(corrected_total(b) != _printed(b) for b in kept))
+                )
             out.append(_total("after corrections", "", corrected, currency, len(kept)))
-            for by, key in (("provider", lambda b: b.provider), ("document", lambda b: b.document.path), ("month", lambda b: f"{b.dated:%Y-%m}" if b.dated else "not dated")):
+            for by, key in (
+                ("provider", lambda b: b.provider),
+                ("document", lambda b: b.document.path),
+                ("month", lambda b: f"{b.dated:%Y-%m}" if b.dated else "not dated"),
+            ):
                 groups: dict[str, list[Bill]] = defaultdict(list)
                 for bill in kept:
                     groups[key(bill)].append(bill)
@@ -60,7 +74,9 @@ class Costs:
                 out.append(_total("kind", name, amount, currency, 0))
             allowed = [c for c in self.claims if c.allowed is not None]
             if allowed:
-                out.append(_total("allowed", "", _sum(c.allowed or Decimal(0) for c in allowed), currency, len(allowed)))
+                out.append(
+                    _total("allowed", "", _sum(c.allowed or Decimal(0) for c in allowed), currency, len(allowed))
+                )
             paid = [p for p in self.payments if p.currency in (currency, "")]
             if paid:
                 out.append(_total("paid", "", _sum(p.amount for p in paid), currency, len(paid)))
@@ -76,7 +92,13 @@ def _sum(values: Iterable[Decimal]) -> Decimal:
 
 
 def _total(of: str, name: str, amount: Decimal, currency: str, count: int) -> dict[str, Any]:
-    return {"of": of, "name": name or None, "amount": plain_number(amount), "currency": currency, "bills": count or None}
+    return {
+        "of": of,
+        "name": name or None,
+        "amount": plain_number(amount),
+        "currency": currency,
+        "bills": count or None,
+    }
 
 
 def _printed(bill: Bill) -> Decimal:
@@ -91,9 +113,21 @@ def corrected_total(bill: Bill) -> Decimal:
     taxes = [line for line in bill.lines if line.role == "tax"]
     if subtotal is None or subtotal == charged or not subtotal:
         tax = _sum(line.amount for line in taxes)
-        return charged + tax if charged and charged + tax != printed and abs(charged + tax - printed) < printed / 2 else printed
-    rates = [Decimal(m[1]) for line in taxes if (m := re.search(r"(\d+(?:\.\d+)?)\s*(?:%|per\s?cent)", line.what, re.IGNORECASE))]
-    tax = _sum(charged * r / 100 for r in rates) if len(rates) == len(taxes) else _sum(line.amount * charged / subtotal for line in taxes)
+        return (
+            charged + tax
+            if charged and charged + tax != printed and abs(charged + tax - printed) < printed / 2
+            else printed
+        )
+    rates = [
+        Decimal(m[1])
+        for line in taxes
+        if (m := re.search(r"(\d+(?:\.\d+)?)\s*(?:%|per\s?cent)", line.what, re.IGNORECASE))
+    ]
+    tax = (
+        _sum(charged * r / 100 for r in rates)
+        if len(rates) == len(taxes)
+        else _sum(line.amount * charged / subtotal for line in taxes)
+    )
     return (charged + tax).quantize(Decimal("0.01"))
 
 
@@ -120,5 +154,17 @@ def _against(claim: Claimed, bills: Sequence[Bill]) -> Check:
     bill = next(b for b in bills if b.name == claim.matched)
     printed = _printed(bill)
     agrees = claim.presented is None or claim.presented == printed
-    what = f"{claim.bill}: presented {claim.presented:,}, the bill says {printed:,}" if claim.presented is not None else claim.bill
-    return Check("claimed", agrees, what, (claim.cite,), (), None if agrees or claim.presented is None else claim.presented - printed, bill.currency)
+    what = (
+        f"{claim.bill}: presented {claim.presented:,}, the bill says {printed:,}"
+        if claim.presented is not None
+        else claim.bill
+    )
+    return Check(
+        "claimed",
+        agrees,
+        what,
+        (claim.cite,),
+        (),
+        None if agrees or claim.presented is None else claim.presented - printed,
+        bill.currency,
+    )

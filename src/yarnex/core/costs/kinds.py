@@ -33,10 +33,15 @@ def cost_vocabulary() -> CostVocabulary:
         if isinstance(item, Entry):
             forms = "|".join(re.escape(w).replace(r"\*", r"\w*").replace(r"\ ", r"\s+") for w in texts(item, "words"))
             kinds.append((item["kind"], re.compile(rf"\b(?:{forms})(?!\w)", re.IGNORECASE)))
-    return CostVocabulary(tuple(kinds), {k: frozenset(texts(entry, k)) for k in ("subtotal", "total", "payment", "adjustment")})
+    return CostVocabulary(
+        tuple(kinds), {k: frozenset(texts(entry, k)) for k in ("subtotal", "total", "payment", "adjustment")}
+    )
 
 
-TAX = re.compile(r"\A(?:plus\s+|add\s+)?(?:vat|gst|hst|pst|sales\s+tax|tax|iva|tva|mwst|btw)\b[^A-Za-z]*(?:at|@)?[^A-Za-z]*(?:%|per\s?cent)?\s*(?:on\s+[\d.,]+)?\Z", re.IGNORECASE)
+TAX = re.compile(
+    r"\A(?:plus\s+|add\s+)?(?:vat|gst|hst|pst|sales\s+tax|tax|iva|tva|mwst|btw)\b[^A-Za-z]*(?:at|@)?[^A-Za-z]*(?:%|per\s?cent)?\s*(?:on\s+[\d.,]+)?\Z",
+    re.IGNORECASE,
+)
 
 
 def role_of(label: str) -> str:

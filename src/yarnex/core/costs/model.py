@@ -67,7 +67,10 @@ class Bill:
     @property
     def name(self) -> str:
         """What a person would call it: "Brook & Sons, 1187"."""
-        return ", ".join(filter(None, [self.provider, self.number])) or f"{self.kind} on {Cite(self.document, self.head).place}"
+        return (
+            ", ".join(filter(None, [self.provider, self.number]))
+            or f"{self.kind} on {Cite(self.document, self.head).place}"
+        )
 
     def cite(self, line: BillLine) -> Cite:
         return Cite(self.document, line.span)

@@ -10,18 +10,24 @@ from yarnex.core.document import Cite, Document, Span
 from yarnex.core.document.model import Table
 from yarnex.core.figures.printed import read_printed
 from yarnex.core.figures.scales import read_scale
-from yarnex.core.values import find_dates
+from yarnex.core.values import find_dates, find_money
 from yarnex.core.values.dates import date_order
 from yarnex.core.values.money import usual_dollar
 
 PRESENTED = re.compile(r"\b(?:presented|claimed|billed|submitted|invoiced|charged)\b", re.IGNORECASE)
 ALLOWED = re.compile(r"\b(?:allowed|approved|accepted|paid|payable|covered|agreed)\b", re.IGNORECASE)
 REASON = re.compile(r"\b(?:reason|remark|note|code|comment|explanation)s?\b", re.IGNORECASE)
-PAID = re.compile(r"\A\s*(?:less:?\s+)?(?:interim\s+)?(?:paid|payment(?:\s+received)?|remitted|transferred)\b", re.IGNORECASE)
+PAID = re.compile(
+    r"\A\s*(?:less:?\s+)?(?:interim\s+)?(?:paid|payment(?:\s+received)?|remitted|transferred)\b", re.IGNORECASE
+)
 
 
 def _head(document: Document, table: Table, column: int) -> str:
-    return " ".join(" ".join(c.span.of(document.text).split()) for c in table.cells if c.row < table.header_rows and c.column == column)
+    return " ".join(
+        " ".join(c.span.of(document.text).split())
+        for c in table.cells
+        if c.row < table.header_rows and c.column == column
+    )
 
 
 def _row_span(table: Table, row: int) -> Span:
@@ -48,22 +54,46 @@ def claims_of(document: Document) -> list[Claimed]:
                 continue
             reason = cells.get(why, "") if why >= 0 else ""
             reason = "" if reason in ("–", "-", "—") else _reason_words(document, reason)
-            out.append(Claimed(document, cells[0], a.value if a else None, b.value if b else None, reason, Cite(document, _row_span(table, row))))
+            out.append(
+                Claimed(
+                    document,
+                    cells[0],
+                    a.value if a else None,
+                    b.value if b else None,
+                    reason,
+                    Cite(document, _row_span(table, row)),
+                )
+            )
     return out
 
 
 def _reason_words(document: Document, code: str) -> str:
     """A numbered reason in the words that the document gives for it."""
     if re.fullmatch(r"\(?\w{1,3}\)?", code):
-        m = re.search(rf"\b(?:reason|note|code)\s*{re.escape(code.strip('()'))}\s*[:.–-]\s*([^\n]{{5,300}})", document.text, re.IGNORECASE)
+        m = re.search(
+            rf"\b(?:reason|note|code)\s*{re.escape(code.strip('()'))}\s*[:.–-]\s*([^\n]{{5,300}})",
+            document.text,
+            re.IGNORECASE,
+        )
         if m:
             return " ".join(m[1].split())
     return code
 
 
+def _usual_currency(document: Document, dollar: str) -> str:
+    """The currency of the first amount or heading that names one; "" where none does."""
+    for table in document.tables:
+        for column in range(table.columns):
+            if found := read_scale(_head(document, table, column), dollar).currency:
+                return found
+    amount = next(find_money(document.text, dollar), None)
+    return (amount.value.currency or "") if amount else ""
+
+
 def payments_of(document: Document) -> list[Payment]:
     """Rows that say that a sum was paid, with its day where it is told."""
     order, dollar = date_order(document.text), usual_dollar(document.text)
+    usual = _usual_currency(document, dollar)
     out = []
     for table in document.tables:
         for row in range(table.rows):
@@ -75,7 +105,20 @@ def payments_of(document: Document) -> list[Payment]:
             if not amounts:
                 continue
             day = next((f.value.day for f in find_dates(words[0], order)), None)
-            unit = amounts[-1].unit or read_scale(" ".join(_head(document, table, c) for c in range(table.columns)), dollar).currency or dollar
+            unit = (
+                amounts[-1].unit
+                or read_scale(" ".join(_head(document, table, c) for c in range(table.columns)), dollar).currency
+                or usual
+            )
             value = abs(amounts[-1].value or Decimal(0)) * amounts[-1].scale
-            out.append(Payment(document, day, value, unit if len(unit) == 3 else "", words[0], Cite(document, _row_span(table, row))))
+            out.append(
+                Payment(
+                    document,
+                    day,
+                    value,
+                    unit if len(unit) == 3 else "",
+                    words[0],
+                    Cite(document, _row_span(table, row)),
+                )
+            )
     return out

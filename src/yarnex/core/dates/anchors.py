@@ -270,11 +270,7 @@ class Anchors:
     def _end_of_year(self, m: re.Match[str]) -> Anchor | None:
         """The last day of the nth year of a lease or contract, counted from its start (or its first full month)."""
         words = (m["ordinal"] or "").lower()
-        number = (
-            int(m["n"])
-            if m["n"]
-            else ORDINALS.get(words) or int("".join(c for c in words if c.isdigit()) or 0)
-        )
+        number = int(m["n"]) if m["n"] else ORDINALS.get(words) or int("".join(c for c in words if c.isdigit()) or 0)
         start = (
             self.term("rent_start", "lease_start", "start_date", "commencement_date", "period_start")
             or self.named.get("rent commencement date")

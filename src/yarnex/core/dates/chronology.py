@@ -33,7 +33,10 @@ THREAD = re.compile(r"\A(?:Sent|Date):\s", re.IGNORECASE)
 WEEKDAYS = ("monday", "tuesday", "wednesday", "thursday", "friday", "saturday", "sunday")
 WEEKDAY = re.compile(rf"\b(?P<day>{'|'.join(WEEKDAYS)})\b(?!\s*,?\s*(?:the\s+)?\d)", re.IGNORECASE)
 _hour = "one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve|midday|noon|midnight|1[0-2]|[1-9]"
-SPOKEN = re.compile(rf"\b(?P<part>quarter|half|five|ten|twenty|twenty-five)\s+(?P<side>past|to)(?:\s+(?P<hour>{_hour}))?\b", re.IGNORECASE)
+SPOKEN = re.compile(
+    rf"\b(?P<part>quarter|half|five|ten|twenty|twenty-five)\s+(?P<side>past|to)(?:\s+(?P<hour>{_hour}))?\b",
+    re.IGNORECASE,
+)
 TIME = re.compile(
     r"(?<![\d.:£$€,])(?P<h>[01]?\d|2[0-3])[:.](?P<m>[0-5]\d)(?![\d:]|\.\d|\s*(?:%|per\s+cent|million|m\b|bn|pence|hours?|metres?|points))\s*(?P<half>a\.?m\.?|p\.?m\.?|hrs?\b|h\b)?|(?<![\d.,:])(?P<h2>1[0-2]|[1-9])\s*(?P<half2>a\.?m\.?|p\.?m\.?)(?!\w)",
     re.IGNORECASE,
@@ -113,7 +116,17 @@ def _in_thread(passages: Passages, block: Block, day: date) -> DatedItem:
         end = later.span.end
     span = Span(block.span.start, end)
     what = f"mail{f' from {sender}' if sender else ''}"
-    return DatedItem(document, day, what, "event", "stated", (Cite(document, span),), sender.partition("<")[0].strip(), time_in(block.span.of(document.text)), weight=2)
+    return DatedItem(
+        document,
+        day,
+        what,
+        "event",
+        "stated",
+        (Cite(document, span),),
+        sender.partition("<")[0].strip(),
+        time_in(block.span.of(document.text)),
+        weight=2,
+    )
 
 
 def _parts(passages: Passages, block: Block) -> list[Span]:
@@ -139,7 +152,16 @@ def _entry(passages: Passages, block: Block, day: date) -> DatedItem:
     document = passages.document
     span = block.span
     if re.match(r"\s*Date", span.of(document.text)):
-        return DatedItem(document, day, short_what(span.of(document.text), 0, 20), "document", "stated", (Cite(document, span),), "", weight=2)
+        return DatedItem(
+            document,
+            day,
+            short_what(span.of(document.text), 0, 20),
+            "document",
+            "stated",
+            (Cite(document, span),),
+            "",
+            weight=2,
+        )
     opening = next(find_dates(span.of(document.text), date_order(document.text)))
     if len(span.of(document.text)[opening.span.end :].strip(" :–-.")) < 12:  # a date alone heads what follows
         place = document.block_index_at(span.start) + 1
@@ -207,13 +229,17 @@ def spoken_time(words: str) -> tuple[str, str]:
     if m is None or not m["hour"]:
         return "", ""
     name = m["hour"].lower()
-    hour = {"midday": 12, "noon": 12, "midnight": 0}.get(name, int(read_words(name) or 0) if not name.isdigit() else int(name))
+    hour = {"midday": 12, "noon": 12, "midnight": 0}.get(
+        name, int(read_words(name) or 0) if not name.isdigit() else int(name)
+    )
     minutes = hour * 60 + PARTS[m["part"].lower()] * (1 if m["side"].lower() == "past" else -1)
     evening = bool(re.search(r"\b(?:evening|afternoon|night|p\.?m)\b", words, re.IGNORECASE))
     if evening and hour < 12:
         minutes += 720
     shown = f"{minutes // 60 % 24:02d}:{minutes % 60:02d}"
-    return shown, "" if evening or re.search(r"\bmorning\b", words, re.IGNORECASE) else "whether morning or evening is not told"
+    return shown, "" if evening or re.search(
+        r"\bmorning\b", words, re.IGNORECASE
+    ) else "whether morning or evening is not told"
 
 
 def time_in(words: str) -> str:
@@ -314,8 +340,24 @@ def _of_sentence(
         elif told and last is not None and (named := WEEKDAY.search(words)) is not None and document.format != "eml":
             wanted = WEEKDAYS.index(named["day"].lower())
             close = last
-            day = min((close + timedelta(days=n) for n in range(-3, 4)), key=lambda d: ((d.weekday() - wanted) % 7, abs((d - close).days)))
-            out.append(DatedItem(document, day, short_what(words, 0, 40), "event", "computed", cite, who, time, working=(f"the {named['day']} nearest to {last.isoformat()}, the day named before",), reading=remark))
+            day = min(
+                (close + timedelta(days=n) for n in range(-3, 4)),
+                key=lambda d: ((d.weekday() - wanted) % 7, abs((d - close).days)),
+            )
+            out.append(
+                DatedItem(
+                    document,
+                    day,
+                    short_what(words, 0, 40),
+                    "event",
+                    "computed",
+                    cite,
+                    who,
+                    time,
+                    working=(f"the {named['day']} nearest to {last.isoformat()}, the day named before",),
+                    reading=remark,
+                )
+            )
         elif time and entry is not None:
             out.append(
                 DatedItem(
@@ -345,7 +387,19 @@ def _of_sentence(
                 )
             )
         elif time and document.format == "eml":
-            out.append(DatedItem(document, None, short_what(words, 0, 40), "event", "rule", cite, who, time, notes=("the day is not told",)))
+            out.append(
+                DatedItem(
+                    document,
+                    None,
+                    short_what(words, 0, 40),
+                    "event",
+                    "rule",
+                    cite,
+                    who,
+                    time,
+                    notes=("the day is not told",),
+                )
+            )
     if not full:
         out += _imprecise(document, words, cite, who)
     return out, last

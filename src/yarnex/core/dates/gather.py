@@ -20,7 +20,12 @@ from yarnex.core.values.dates import MONTHS
 from yarnex.core.words import stems_of
 
 MOST_CITES = 8
-DAY_WORDS = re.compile(r"\d+(?::\d+)?|\b(?:date[ds]?|day|" + "|".join([*MONTHS, "monday", "tuesday", "wednesday", "thursday", "friday", "saturday", "sunday"]) + r")\b", re.IGNORECASE)
+DAY_WORDS = re.compile(
+    r"\d+(?::\d+)?|\b(?:date[ds]?|day|"
+    + "|".join([*MONTHS, "monday", "tuesday", "wednesday", "thursday", "friday", "saturday", "sunday"])
+    + r")\b",
+    re.IGNORECASE,
+)
 
 
 def dates_of(document: Document) -> tuple[DatedItem, ...]:

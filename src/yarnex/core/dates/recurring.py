@@ -128,7 +128,9 @@ def recurrence_in(rest: str, anchors: Anchors) -> Recurrence | None:
                     (Cite(anchors.document, definition.sentence),),
                 )
     if name.startswith(("test date", "testing date", "review date", "payment date", "calculation date")):
-        for m2 in re.finditer(rf"[^.\n]*\b(?:{re.escape(name)}s?|tested)\b[^.\n]*", anchors.document.text, re.IGNORECASE):
+        for m2 in re.finditer(
+            rf"[^.\n]*\b(?:{re.escape(name)}s?|tested)\b[^.\n]*", anchors.document.text, re.IGNORECASE
+        ):
             found = list(DAY_MONTH.finditer(m2.group()))
             if found:
                 again = sorted({d for x in found for d in _yearly(*_month_day(x), first, last)})

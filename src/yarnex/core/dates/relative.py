@@ -78,9 +78,25 @@ def relative_items(anchors: Anchors) -> list[DatedItem]:
 def _named(anchors: Anchors, name: str, anchor: Anchor) -> DatedItem:
     """A defined day that follows from others."""
     low = name.lower()
-    kind = "end" if re.search(r"expir|end|terminat", low) else "start" if re.search(r"commenc|start|begin", low) else "deadline"
+    kind = (
+        "end"
+        if re.search(r"expir|end|terminat", low)
+        else "start"
+        if re.search(r"commenc|start|begin", low)
+        else "deadline"
+    )
     who = who_in(anchors.document, anchor.cites[0].quote)
-    return DatedItem(anchors.document, anchor.day, name, kind, "computed", anchor.cites, who, working=tuple(anchor.why.split("; ")), weight=2)
+    return DatedItem(
+        anchors.document,
+        anchor.day,
+        name,
+        kind,
+        "computed",
+        anchor.cites,
+        who,
+        working=tuple(anchor.why.split("; ")),
+        weight=2,
+    )
 
 
 def _places(passages: Passages) -> Iterator[Span]:
@@ -154,7 +170,9 @@ def _of_length(
     term = TERM_OF.search(text[: length.span.start]) and re.match(
         r"[\s)]*(?:from|starting|beginning|commencing)", behind, re.IGNORECASE
     )
-    included = re.match(r"\s*(?:and\s+including\b|on\b)|.{0,20}\binclu(?:ding|sive)", count.rest, re.IGNORECASE) or re.search(r"\b(?:starting|beginning|commencing)\s+(?:on|from)", behind[:60], re.IGNORECASE)
+    included = re.match(
+        r"\s*(?:and\s+including\b|on\b)|.{0,20}\binclu(?:ding|sive)", count.rest, re.IGNORECASE
+    ) or re.search(r"\b(?:starting|beginning|commencing)\s+(?:on|from)", behind[:60], re.IGNORECASE)
     if term and included:
         day -= timedelta(days=1)
         how += "; the first day counts, so the last is the day before"
@@ -202,7 +220,10 @@ def _counted_from(anchors: Anchors, span: Span, text: str, lengths: list[Found[D
         rest = m["rest"]
         if to == "of" and re.search(r"\bfirst\s+\Z", text[: length.span.start], re.IGNORECASE):
             return _first_of(anchors, text, length, rest)
-        if to == "of" and (not re.search(r"\bwithin\s+(?:a\s+further\s+)?\Z", text[: length.span.start], re.IGNORECASE) or OF_NO_DATE.match(rest)):
+        if to == "of" and (
+            not re.search(r"\bwithin\s+(?:a\s+further\s+)?\Z", text[: length.span.start], re.IGNORECASE)
+            or OF_NO_DATE.match(rest)
+        ):
             return None
         back = to.startswith(BACK)
         last = length.span.end + m.start("rest") + min(60, len(rest))
@@ -223,13 +244,28 @@ def _counted_from(anchors: Anchors, span: Span, text: str, lengths: list[Found[D
     if NOTICE.match(behind):
         return _notice_before_date(anchors, text, length)
     before = text[: length.span.start]
-    chained = re.search(r"\bwithin\s+\Z", before, re.IGNORECASE) and re.match(r"\s*(?:[,.;)]|and\b|but\b|or\b|\Z)", behind)
-    if chained and place and (first := _counted_from(anchors, span, text, lengths, 0)) is not None and first.anchor is not None and not first.back:
+    chained = re.search(r"\bwithin\s+\Z", before, re.IGNORECASE) and re.match(
+        r"\s*(?:[,.;)]|and\b|but\b|or\b|\Z)", behind
+    )
+    if (
+        chained
+        and place
+        and (first := _counted_from(anchors, span, text, lengths, 0)) is not None
+        and first.anchor is not None
+        and not first.back
+    ):
         return _Count(length, False, first.anchor, None, first.rest, length.span.end)
     if PAYABLE.search(before):
         beside = next(find_dates(before, date_order(anchors.document.text)), None)
         if beside is not None:
-            return _Count(length, False, Anchor(beside.value.day, f"the same line is dated {shown_date(beside.value.day)}", ()), None, "", length.span.end)
+            return _Count(
+                length,
+                False,
+                Anchor(beside.value.day, f"the same line is dated {shown_date(beside.value.day)}", ()),
+                None,
+                "",
+                length.span.end,
+            )
         own = _date_above(anchors, span) or anchors.own_date()
         if own is not None and anchors.filled.sheet.name in ("billing", "letter", "record"):
             return _Count(length, False, own, None, "", length.span.end)
@@ -242,7 +278,11 @@ def _date_above(anchors: Anchors, span: Span) -> Anchor | None:
     for found in reversed([f for f in anchors.passages.values("date") if span.start - 700 < f.span.start < span.start]):
         before = text[max(0, found.span.start - 12) : found.span.start]
         if isinstance(found.value, DateValue) and re.search(r"(?:\bdate:?\s*|\A|\n\s*)\Z", before, re.IGNORECASE):
-            return Anchor(found.value.day, f"the bill is dated {shown_date(found.value.day)}", (Cite(anchors.document, found.span),))
+            return Anchor(
+                found.value.day,
+                f"the bill is dated {shown_date(found.value.day)}",
+                (Cite(anchors.document, found.span),),
+            )
     return None
 
 
@@ -251,7 +291,13 @@ def _first_of(anchors: Anchors, text: str, length: Found[Duration], rest: str) -
     if not re.search(r"\bfirst\s+\Z", text[: length.span.start], re.IGNORECASE):
         return None
     start = anchors.resolve("start of " + re.sub(r"\A\s*(?:the|this)\s+", "the ", rest)) or (
-        anchors.term("period_start", "start_date", "lease_start", "commencement_date") if re.match(r"\s*(?:the|this)\s+(?:term|period\s+of|hire|lease|subscription|contract|agreement|policy)\b", rest, re.IGNORECASE) else None
+        anchors.term("period_start", "start_date", "lease_start", "commencement_date")
+        if re.match(
+            r"\s*(?:the|this)\s+(?:term|period\s+of|hire|lease|subscription|contract|agreement|policy)\b",
+            rest,
+            re.IGNORECASE,
+        )
+        else None
     )
     if start is None or length.value.unit != "days":
         return None
@@ -277,7 +323,12 @@ def _notice_before_date(anchors: Anchors, text: str, length: Found[Duration]) ->
     rest = text[length.span.end :]
     each = re.search(r"\b(?:any|each|every)\s+anniversary\s+of\s+(.{3,60})", text, re.IGNORECASE)
     if each is not None and (base := anchors.resolve(each[1])) is not None:
-        recurs = Recurrence("every year", anniversaries(base.day, anchors), "; ".join(filter(None, [base.why, "its anniversaries"])), base.cites)
+        recurs = Recurrence(
+            "every year",
+            anniversaries(base.day, anchors),
+            "; ".join(filter(None, [base.why, "its anniversaries"])),
+            base.cites,
+        )
         return _Count(length, True, None, recurs, rest, length.span.end + 20)
     days: list[Anchor] = []
     for m in re.finditer(

@@ -13,9 +13,11 @@ from yarnex.core.terms.abstract import LEADER
 from yarnex.core.values import DateValue
 
 TERM_KINDS = (
+    (re.compile(r"^(?:document|lease|contract|agreement|deed|policy|order|report)_date$"), "document"),
     (re.compile(r"notice|last_day|option_by"), "notice"), (re.compile(r"review"), "review"), (re.compile(r"end|expir|matur|until"), "end"),
-    (re.compile(r"pay|due|premium"), "payment"), (re.compile(r"start|commenc|begin|effective|drawdown|inception"), "start"), (re.compile(r"dated|document_date|signature|agreement_date"), "document"),
+    (re.compile(r"pay|due|premium"), "payment"), (re.compile(r"start|commenc|begin|effective|drawdown|inception"), "start"), (re.compile(r"dated|(?:document|lease|contract|agreement|deed|policy|order|report)_date|signature|date_of"), "document"),
 )  # fmt: skip
+GENERIC = re.compile(r"(?:period|date|from|to|year|lease year|term|payment|item|step)s?", re.IGNORECASE)
 REFERENCE = re.compile(r"\b(?:dated|made\s+(?:on|the)|letter\s+of|as\s+of)\s+(?:the\s+)?\Z", re.IGNORECASE)
 
 
@@ -72,7 +74,7 @@ def stated_items(anchors: Anchors) -> list[DatedItem]:
         )
         table_head = _column_head(anchors, found.span) if not label else ""
         what = table_head or short_what(words, at, at + found.span.end - found.span.start)
-        if label:
+        if label and not GENERIC.fullmatch(label):
             what = label if len(words) <= 160 else f"{label}: {what}"
         clause = (
             f"{label} {words[max(0, at - 90) : at + 60]}"

@@ -13,7 +13,10 @@ from yarnex.core.terms.identity import identify
 from yarnex.core.terms.passages import Passages
 from yarnex.core.values import find_organisations
 
-MUTUAL = re.compile(r"\b(?:each\s+party|both\s+parties|the\s+parties|either\s+party|neither\s+party|each\s+of\s+the\s+parties|the\s+other\s+party)\b", re.IGNORECASE)
+MUTUAL = re.compile(
+    r"\b(?:each\s+party|both\s+parties|the\s+parties|either\s+party|neither\s+party|each\s+of\s+the\s+parties|the\s+other\s+party)\b",
+    re.IGNORECASE,
+)
 PRONOUN = re.compile(r"\b(?P<you>you)\b|\b(?P<we>we)\b", re.IGNORECASE)
 LOWER_ROLES = (
     "supplier", "contractor", "bidder", "tenderer", "applicant", "vendor", "proposer", "customer", "purchaser", "buyer", "employee", "employer", "tenant", "landlord", "borrower", "lender",
@@ -37,13 +40,25 @@ class Actors:
     @cached_property
     def roles(self) -> tuple[str, ...]:
         """Roles that the document writes with a capital, the longest first."""
-        used = [r for r in (*self.names, *ROLES) if len(re.findall(rf"\b{re.escape(r)}\b", self.document.text)) >= (1 if r in self.names else 3)]
-        short = [w for name in self.names.values() if (w := name.split()[0]) and len(w) > 3 and len(re.findall(rf"\b{re.escape(w)}\s+(?:shall|will|may|must)\b", self.document.text)) >= 2]
+        used = [
+            r
+            for r in (*self.names, *ROLES)
+            if len(re.findall(rf"\b{re.escape(r)}\b", self.document.text)) >= (1 if r in self.names else 3)
+        ]
+        short = [
+            w
+            for name in self.names.values()
+            if (w := name.split()[0])
+            and len(w) > 3
+            and len(re.findall(rf"\b{re.escape(w)}\s+(?:shall|will|may|must)\b", self.document.text)) >= 2
+        ]
         return tuple(sorted(dict.fromkeys([*used, *short]), key=len, reverse=True))
 
     @cached_property
     def _role_form(self) -> re.Pattern[str]:
-        upper = "|".join(re.escape(r) + (r"(?:s\b|\b)" if not r.endswith("s") else r"\b") for r in self.roles) or r"(?!)"
+        upper = (
+            "|".join(re.escape(r) + (r"(?:s\b|\b)" if not r.endswith("s") else r"\b") for r in self.roles) or r"(?!)"
+        )
         return re.compile(rf"\b(?:{upper})(?!['’]s\b|['’](?=\s))")
 
     @cached_property
@@ -65,10 +80,19 @@ class Actors:
         properties = dict(self.document.properties)
         sender = properties.get("from", "").partition("<")[0].strip()
         addressee = properties.get("to", "").partition("<")[0].strip()
-        served = next((name for role, name in self.names.items() if role in ("Insured", "Policyholder", "Customer", "Client", "Claimant", "Tenant", "Account holder")), "")
+        served = next(
+            (
+                name
+                for role, name in self.names.items()
+                if role in ("Insured", "Policyholder", "Customer", "Client", "Claimant", "Tenant", "Account holder")
+            ),
+            "",
+        )
         if served and not addressee:
             return sender or "the writer", served
-        m = re.search(r"\bDear\s+((?:Mr|Mrs|Ms|Dr|Miss)?\.?\s*[A-Z][\w’'-]+(?:\s+[A-Z][\w’'-]+)?)", self.document.text[:3000])
+        m = re.search(
+            r"\bDear\s+((?:Mr|Mrs|Ms|Dr|Miss)?\.?\s*[A-Z][\w’'-]+(?:\s+[A-Z][\w’'-]+)?)", self.document.text[:3000]
+        )
         return sender or "the writer", addressee or (m[1] if m else "the addressee")
 
     @cached_property
@@ -89,7 +113,11 @@ class Actors:
     @cached_property
     def persons(self) -> tuple[str, ...]:
         """Roles of people: those whose names have no legal form."""
-        return tuple(r for r, name in self.names.items() if next(find_organisations(name), None) is None and len(name.split()) <= 5)
+        return tuple(
+            r
+            for r, name in self.names.items()
+            if next(find_organisations(name), None) is None and len(name.split()) <= 5
+        )
 
     def of_pronoun(self, pronoun: str, last: str) -> str:
         """Whom "she" or "it" means: the one person of the paper, else the party named last."""
@@ -122,12 +150,27 @@ class Actors:
         pronoun = list(PRONOUN.finditer(words))
         if pronoun and len(words[pronoun[-1].end() :].split()) <= 3:
             return self.speakers[1] if pronoun[-1]["you"] else self.speakers[0]
-        low = re.search(rf"\b(?:the|each|every|any|an?|no)\s+(?:\w+\s+)?({'|'.join(LOWER_ROLES)})\s*(?:also|then|thereafter|alone)?\s*\Z", words, re.IGNORECASE)
+        low = re.search(
+            rf"\b(?:the|each|every|any|an?|no)\s+(?:\w+\s+)?({'|'.join(LOWER_ROLES)})\s*(?:also|then|thereafter|alone)?\s*\Z",
+            words,
+            re.IGNORECASE,
+        )
         if low:
             return low[1]
-        named = re.search(r"(?:\A|[,;:.]\s+|\band\s+)(?:the\s+)?([A-Z][\w&’'-]+(?:\s+(?:of\s+)?[A-Z][\w&’'-]+){0,5})\s*\Z", words)
+        named = re.search(
+            r"(?:\A|[,;:.]\s+|\band\s+)(?:the\s+)?([A-Z][\w&’'-]+(?:\s+(?:of\s+)?[A-Z][\w&’'-]+){0,5})\s*\Z", words
+        )
         sure = named and (" " in named[1] or named[1] in self._first_words)
-        return named[1] if named and sure and not re.match(r"(?:This|These|He|She|It|They|We|You|I|Who|Nothing|Nobody|Both|Neither|Either|Any|All|Each|No|If|In|On|The|Such|That|Every|Where|When|Rent|Notice|Payment|Section|Clause|Schedule)\b", named[1]) else ""
+        return (
+            named[1]
+            if named
+            and sure
+            and not re.match(
+                r"(?:This|These|He|She|It|They|We|You|I|Who|Nothing|Nobody|Both|Neither|Either|Any|All|Each|No|If|In|On|The|Such|That|Every|Where|When|Rent|Notice|Payment|Section|Clause|Schedule)\b",
+                named[1],
+            )
+            else ""
+        )
 
     def _as_role(self, words: str) -> str:
         return next((r for r in self.roles if words == r or words == r + "s"), words)
@@ -147,9 +190,18 @@ class Actors:
         if not duty_vocabulary().lead_ins.search(words):
             return ""
         found = list(self._any_form.finditer(words))
-        if len({self._as_role(f.group().title()) for f in found}) == 1 or (found and re.search(r"['’]s?\s+(?:covenants|obligations|duties|undertakings|responsibilities)", words, re.IGNORECASE)):
+        if len({self._as_role(f.group().title()) for f in found}) == 1 or (
+            found
+            and re.search(
+                r"['’]s?\s+(?:covenants|obligations|duties|undertakings|responsibilities)", words, re.IGNORECASE
+            )
+        ):
             return self._as_role(found[0].group().title() if found[0].group().isupper() else found[0].group())
-        if found and re.search(r"\bcovenants?\s+with\b|\bundertakes?\s+(?:to|with)\b|\bagrees?\s+(?:to|with)\b|\bshall\b|\bmust\b", words, re.IGNORECASE):
+        if found and re.search(
+            r"\bcovenants?\s+with\b|\bundertakes?\s+(?:to|with)\b|\bagrees?\s+(?:to|with)\b|\bshall\b|\bmust\b",
+            words,
+            re.IGNORECASE,
+        ):
             return self._as_role(found[0].group().title() if found[0].group().isupper() else found[0].group())
         return ""
 

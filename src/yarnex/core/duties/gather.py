@@ -21,13 +21,36 @@ MODAL = re.compile(
     r"|\b(?P<may>may)\b(?!\s+(?:be|have|not))",
     re.IGNORECASE,
 )
-ITEM_VERB = re.compile(r"\A\s*(?:[(\[]?(?:\d{1,3}(?:\.\d{1,3})*|[a-zA-Z]|[ivxIVX]{1,5})[.)\]]*\s+)?(?:[A-Z][\w’'/-]*(?:\s+[\w’'/-]+){0,4}\.\s+)?(?P<not>[Nn]ot\s+)?[Tt]o\s+(?P<verb>[a-z]+)\b")
-INNER_VERB = re.compile(r"(?:\A|,\s+|;\s+|[a-z]\s+(?=not\s+to\b))(?:and\s+|then\s+|but\s+)?(?P<not>not\s+)?to\s+(?P<verb>[a-z]{3,})\b(?!\s+(?:extent|time|whom|which))")
+ITEM_VERB = re.compile(
+    r"\A\s*(?:[(\[]?(?:\d{1,3}(?:\.\d{1,3})*|[a-zA-Z]|[ivxIVX]{1,5})[.)\]]*\s+)?(?:[A-Z][\w’'/-]*(?:\s+[\w’'/-]+){0,4}\.\s+)?(?P<not>[Nn]ot\s+)?[Tt]o\s+(?P<verb>[a-z]+)\b"
+)
+INNER_VERB = re.compile(
+    r"(?:\A|,\s+|;\s+|[a-z]\s+(?=not\s+to\b))(?:and\s+|then\s+|but\s+)?(?P<not>not\s+)?to\s+(?P<verb>[a-z]{3,})\b(?!\s+(?:extent|time|whom|which))"
+)
 PRESENT = re.compile(
     r"\b(?:pays|insures|keeps|maintains|provides|bears|delivers|supplies|carries|trains|repairs|replaces|arranges|undertakes|indemnifies|submits|encrypts|notifies|reports|collects|returns|sends|tests|reimburses|credits|guarantees|holds|procures|installs|trains|has\s+(?:an?|the|its|every|each)\s+[^,.;]{3,60}\s+(?:carried\s+out|made|tested|inspected|reviewed))\b"
 )
-PRESENT_PASSIVE = re.compile(r"\b(?:is|are)\s+(?:\w+ly\s+)?(?:paid|kept|delivered|reconciled|returned|sent|provided|given|held|reviewed|tested|inspected|credited|insured|supplied|replaced|repaired|on\s+site|due)\b")
-ACTIONS = re.compile(r"\b(?:recommend\w*|prevention|actions?|next\s+steps|to\s+do|corrective|remedial)\b", re.IGNORECASE)
+PRESENT_PASSIVE = re.compile(
+    r"\b(?:is|are)\s+(?:\w+ly\s+)?(?:paid|kept|delivered|reconciled|returned|sent|provided|given|held|reviewed|tested|inspected|credited|insured|supplied|replaced|repaired|on\s+site|due)\b"
+)
+ASIDE = re.compile(r"\b(?:as|that|which|what|who|whom|if|when|where|while|than)\s+(?:\w+\s+){0,4}\Z", re.IGNORECASE)
+PAYERS = (
+    "Tenant",
+    "Lessee",
+    "Licensee",
+    "Borrower",
+    "Customer",
+    "Buyer",
+    "Purchaser",
+    "Hirer",
+    "Policyholder",
+    "Client",
+    "Distributor",
+    "Employer",
+)
+ACTIONS = re.compile(
+    r"\b(?:recommend\w*|prevention|actions?|next\s+steps|to\s+do|corrective|remedial)\b", re.IGNORECASE
+)
 TERMS = re.compile(r"\b(?:conditions?|terms|delivery|service|training|warranty|obligations?)\b", re.IGNORECASE)
 NEGATED = re.compile(r"\A\s*(?:[(\[]?\w{1,4}[.)\]]+\s*)?(?:nothing|no\s+\w+)\b", re.IGNORECASE)
 WITHIN = re.compile(
@@ -35,11 +58,19 @@ WITHIN = re.compile(
     r"|(?:at\s+least\s+)?(?:once|twice)\s+(?:a|in|every|each)[^,;.]{2,40}|(?:each|every)\s+(?:\w+\s+)?(?:day|week|month|quarter|year|three\s+months|six\s+months)\b|(?:daily|weekly|monthly|quarterly|annually|yearly|half-yearly)\b|in\s+every\s+\w+\s+year[^,;.]{0,30}|for\s+(?:\w+\s+)?(?:\w+\s+)?(?:years?|months?|days?|weeks?)\s+(?:after|from|following)[^,;.]{3,50}|on\s+demand|forthwith|immediately|promptly|as\s+soon\s+as[^,;.]{3,50})",
     re.IGNORECASE,
 )
-CONDITION = re.compile(r"(?:\A|(?<=[,;(]\s)|(?<=\s))(?P<words>(?:if|where|when|whenever|unless|provided\s+that|subject\s+to|on\s+condition\s+that|in\s+the\s+event\s+(?:of|that)|except\s+(?:that|where|in))\b[^;.]{4,160}?)(?=,|;|\.|\Z)", re.IGNORECASE)
-OTHERWISE = re.compile(r"\b(?:failing\s+which|in\s+default\s+(?:of\s+which|whereof)|otherwise|if\s+(?:it|he|she|they|you|the\s+\w+)\s+(?:fails?|does\s+not|do\s+not))\b[^.]{5,200}", re.IGNORECASE)
+CONDITION = re.compile(
+    r"(?:\A|(?<=[,;(]\s)|(?<=\s))(?P<words>(?:if|where|when|whenever|unless|provided\s+that|subject\s+to|on\s+condition\s+that|in\s+the\s+event\s+(?:of|that)|except\s+(?:that|where|in))\b[^;.]{4,160}?)(?=,|;|\.|\Z)",
+    re.IGNORECASE,
+)
+OTHERWISE = re.compile(
+    r"\b(?:failing\s+which|in\s+default\s+(?:of\s+which|whereof)|otherwise|if\s+(?:it|he|she|they|you|the\s+\w+)\s+(?:fails?|does\s+not|do\s+not))\b[^.]{5,200}",
+    re.IGNORECASE,
+)
 PAST = re.compile(r"\b(?:would|has\s+been|had|was|were)\b", re.IGNORECASE)
 PLEASE = re.compile(r"\A\s*(?:[(\[]?\w{1,3}[.)\]]\s*)?(?:Please|Kindly)\s+(?P<do>[^.]{4,200})", re.IGNORECASE)
-IMPERATIVE = re.compile(r"\A(?:Fit|Install|Replace|Repair|Keep|Send|Provide|Check|Review|Move|Store|Label|Train|Remove|Inspect|Test|Return|Insure|Obtain|Record|Report|Ensure|Do\s+not|Never|Always|Use|Submit|Complete|Sign|Notify|Update|Write|Arrange|Agree|Lift|Raise|Ask)\s+(?:\w+\s*){2,}")
+IMPERATIVE = re.compile(
+    r"\A(?:Fit|Install|Replace|Repair|Keep|Send|Provide|Check|Review|Move|Store|Label|Train|Remove|Inspect|Test|Return|Insure|Obtain|Record|Report|Ensure|Do\s+not|Never|Always|Use|Submit|Complete|Sign|Notify|Update|Write|Arrange|Agree|Lift|Raise|Ask)\s+(?:\w+\s*){2,}"
+)
 RECORDS = ("insurance_policy", "policy", "guideline", "terms_of_use")
 NARRATIVE = frozenset(["annual_report", "half_year_report", "interim_report", "quarterly_report", "results_call", "presentation", "transcript", "interview", "record", "incident_report", "email", "letter", "study", "invoice", "statement", "minutes", "spreadsheet", "memo"])  # fmt: skip
 
@@ -118,33 +149,66 @@ def _of_sentence(
     if item is not None and len(words.split()) >= 4:
         who = (lead.who if lead else actors.over(block)) or last_who or actors.usual(bound)
         if who:
-            yield _made(document, actors, span, words, who, "must_not" if item["not"] else "must", words[item.start("verb") :], sure=bool(lead) or bool(actors.over(block)))
+            yield _made(
+                document,
+                actors,
+                span,
+                words,
+                who,
+                "must_not" if item["not"] else "must",
+                words[item.start("verb") :],
+                sure=bool(lead) or bool(actors.over(block)),
+            )
             return
     asked = PLEASE.match(words)
     if asked is not None:
         yield _made(document, actors, span, words, actors.speakers[1], "must", asked["do"])
         return
-    if lead is not None and not MODAL.search(words.split(":")[0][:120]) and re.match(r"\s*(?:[(\[]?\w{1,4}[.)\]]\s*)?[a-z]", words) and len(words.split()) >= 4:
+    if (
+        lead is not None
+        and not MODAL.search(words.split(":")[0][:120])
+        and re.match(r"\s*(?:[(\[]?\w{1,4}[.)\]]\s*)?[a-z]", words)
+        and len(words.split()) >= 4
+    ):
         negated = bool(re.match(r"\s*(?:[(\[]?\w{1,4}[.)\]]\s*)?not\s", words))
         force = "must_not" if negated and lead.force == "must" else lead.force
         duty = _made(document, actors, span, words, lead.who, force, re.sub(r"\A\s*[(\[]?\w{1,4}[.)\]]\s*", "", words))
         yield replace(duty, cites=(*duty.cites, Cite(document, lead.span)))
         return
     over = "" if narrative else actors.over(block)
-    opening = re.match(r"\s*(?:[(\[]?\w{1,3}(?:\.\d{1,3})*[.)\]]?\s+)?(?:Within|At|On|In|If|Upon|By|After|Before|During|Save|Where|Unless|Not\s+(?:less|later|more))\b[^.]{8,}?\b(?P<not>not\s+)?to\s+(?P<verb>[a-z]{3,})\b", words)
+    opening = re.match(
+        r"\s*(?:[(\[]?\w{1,3}(?:\.\d{1,3})*[.)\]]?\s+)?(?:Within|At|On|In|If|Upon|By|After|Before|During|Save|Where|Unless|Not\s+(?:less|later|more))\b[^.]{8,}?\b(?P<not>not\s+)?to\s+(?P<verb>[a-z]{3,})\b",
+        words,
+    )
     inner = (opening or INNER_VERB.search(words)) if over and not MODAL.search(words) else None
     if inner is not None:
-        yield _made(document, actors, span, words, over, "must_not" if inner["not"] else "must", words[inner.start("verb") :])
+        yield _made(
+            document, actors, span, words, over, "must_not" if inner["not"] else "must", words[inner.start("verb") :]
+        )
         return
-    if narrative and block.kind != "heading" and ACTIONS.search(" ".join(s.heading for s in document.section_path(block.span.start)[-1:])):
+    if (
+        narrative
+        and block.kind != "heading"
+        and ACTIONS.search(" ".join(s.heading for s in document.section_path(block.span.start)[-1:]))
+    ):
         told = re.sub(r"\A\s*[(\[]?\w{1,3}[.)\]]\s*", "", words)
-        if re.match(r"[A-Z][a-z]+\s+(?!is\b|was\b|are\b|were\b|has\b)\w+", told) and not MODAL.search(told) and not re.search(r"\b(?:is|was|are|were|had|has)\b", told[:60]) and len(told.split()) >= 3 and not told.lower().startswith("target"):
+        if (
+            re.match(r"[A-Z][a-z]+\s+(?!is\b|was\b|are\b|were\b|has\b)\w+", told)
+            and not MODAL.search(told)
+            and not re.search(r"\b(?:is|was|are|were|had|has)\b", told[:60])
+            and len(told.split()) >= 3
+            and not told.lower().startswith("target")
+        ):
             yield _made(document, actors, span, words, actors.own_side, "must", told, sure=False)
             return
     if not narrative and (made := _in_present(document, actors, block, span, words)) is not None:
         yield made
         return
-    if narrative and IMPERATIVE.match(words) and actors.kind in ("incident_report", "email", "letter", "record", "minutes"):
+    if (
+        narrative
+        and IMPERATIVE.match(words)
+        and actors.kind in ("incident_report", "email", "letter", "record", "minutes")
+    ):
         yield _made(document, actors, span, words, actors.over(block) or actors.speakers[1], "must", words, sure=False)
         return
     yield from _by_modals(document, actors, block, span, words, last_who, bound, narrative=narrative)
@@ -155,7 +219,8 @@ def _in_present(document: Document, actors: Actors, block: Block, span: Span, wo
     if MODAL.search(words):
         return None
     m = PRESENT.search(words)
-    who = actors.in_subject(words[: m.start()]) if m else ""
+    aside = m is not None and ASIDE.search(words[: m.start()])  # "such risks as the Landlord insures"
+    who = actors.in_subject(words[: m.start()]) if m and not aside else ""
     if m and who:
         return _made(document, actors, span, words, who, "must", words[m.start() :])
     if (m := PRESENT_PASSIVE.search(words)) is not None and WITHIN.search(words):
@@ -163,12 +228,36 @@ def _in_present(document: Document, actors: Actors, block: Block, span: Span, wo
         passive = who or actors.over(block) or actors.bound_by_default
         return _made(document, actors, span, words, passive, "must", words, sure=bool(who)) if passive else None
     numbered = re.match(r"\s*(?:[A-Z]\d{0,2}(?:\.\d+)?\s+|\(\w\)\s+)", block.span.of(document.text))
-    if actors.kind == "call_for_proposals" and numbered and re.search(r"\d|\bwithin\b|\bone\b|\btwo\b|\bfor each\b", words) and len(words.split()) >= 6:
-        return _made(document, actors, span, words, actors.bound_by_default, "must", re.sub(r"\A\s*(?:[A-Z]\d{0,2}(?:\.\d+)?|\(\w\))\s+", "", words), sure=False)
+    if (
+        actors.kind == "call_for_proposals"
+        and numbered
+        and re.search(r"\d|\bwithin\b|\bone\b|\btwo\b|\bfor each\b", words)
+        and len(words.split()) >= 6
+    ):
+        return _made(
+            document,
+            actors,
+            span,
+            words,
+            actors.bound_by_default,
+            "must",
+            re.sub(r"\A\s*(?:[A-Z]\d{0,2}(?:\.\d+)?|\(\w\))\s+", "", words),
+            sure=False,
+        )
     return None
 
 
-def _by_modals(document: Document, actors: Actors, block: Block, span: Span, words: str, last_who: str, bound: Counter[str], *, narrative: bool) -> Iterator[Duty]:
+def _by_modals(
+    document: Document,
+    actors: Actors,
+    block: Block,
+    span: Span,
+    words: str,
+    last_who: str,
+    bound: Counter[str],
+    *,
+    narrative: bool,
+) -> Iterator[Duty]:
     done_to, before_who = 0, ""
     seen: set[tuple[str, str]] = set()
     for m in MODAL.finditer(words):
@@ -185,9 +274,14 @@ def _by_modals(document: Document, actors: Actors, block: Block, span: Span, wor
         if _is_none(after, subject, m, narrative=narrative, party=bool(actors.in_subject(subject))):
             before_who = actors.in_subject(subject) or before_who
             continue
-        passive = re.match(r"(?:also\s+|then\s+|not\s+|at\s+all\s+times\s+)?be\s+(?:\w+ly\s+)?\w+(?:ed|en|t|de|ne|un|ld|pt|ght)\b|be\s+(?:made|paid|given|kept|set|sent|put|done|held|borne|met)\b", after) or modal.endswith("payable")
+        passive = re.match(
+            r"(?:also\s+|then\s+|not\s+|at\s+all\s+times\s+)?be\s+(?:\w+ly\s+)?\w+(?:ed|en|t|de|ne|un|ld|pt|ght)\b|be\s+(?:made|paid|given|kept|set|sent|put|done|held|borne|met)\b",
+            after,
+        ) or modal.endswith("payable")
         who, sure = (actors.by_phrase(words[m.end() :]), True) if passive else (actors.in_subject(subject), True)
-        if (not who and not passive and re.search(r"(?:\A|[,;]\s*)(?:and|but|or)\s*\Z", subject.strip() + " ")) or (not who and subject.strip().lower() in ("and", ", and", "but")):
+        if (not who and not passive and re.search(r"(?:\A|[,;]\s*)(?:and|but|or)\s*\Z", subject.strip() + " ")) or (
+            not who and subject.strip().lower() in ("and", ", and", "but")
+        ):
             who = before_who
         if not who and not passive:
             who = actors.in_subject(re.sub(r",[^,]{3,120},\s*\Z", " ", subject))  # "the Tenant, at its own cost, shall"
@@ -199,7 +293,15 @@ def _by_modals(document: Document, actors: Actors, block: Block, span: Span, wor
             who, sure = actors.other_than(receiver), False
         if not who and force != "may":
             sure = False
-            who = actors.owner_in(subject) or actors.over(block) or (actors.bound_by_default if passive or narrative else "") or last_who or actors.usual(bound)
+            payer = next((r for r in PAYERS if r in actors.roles), "") if modal.endswith("payable") else ""
+            who = (
+                payer
+                or actors.owner_in(subject)
+                or actors.over(block)
+                or (actors.bound_by_default if passive or narrative else "")
+                or last_who
+                or actors.usual(bound)
+            )
         if not who:
             continue
         before_who = who
@@ -218,12 +320,17 @@ def _by_modals(document: Document, actors: Actors, block: Block, span: Span, wor
 
 def _binds(actors: Actors, words: str, modal: str, subject: str) -> bool:
     """False for the "will" and "may" of somebody who tells what is coming."""
-    if re.search(r"\b(?:must|require|agreed|obliged)\b|\byou\s+(?:may|must)\b", words, re.IGNORECASE) or actors.kind in ("letter", "email", "minutes"):
+    if re.search(
+        r"\b(?:must|require|agreed|obliged)\b|\byou\s+(?:may|must)\b", words, re.IGNORECASE
+    ) or actors.kind in ("letter", "email", "minutes"):
         return True
     return modal == "will" and bool(actors.in_subject(subject))
 
 
-RECEIVED = re.compile(r"\A(?:also\s+)?be\s+(?:paid|given|reimbursed|provided|supplied|sent|informed|notified|indemnified|credited|refunded|compensated)\b", re.IGNORECASE)
+RECEIVED = re.compile(
+    r"\A(?:also\s+)?be\s+(?:paid|given|reimbursed|provided|supplied|sent|informed|notified|indemnified|credited|refunded|compensated)\b",
+    re.IGNORECASE,
+)
 PARTY_MAY = re.compile(r"\A(?:begin|end|run|pass|apply|cease|terminate|commence\s+on|include|expire)\b", re.IGNORECASE)
 
 
@@ -231,26 +338,41 @@ def _is_none(after: str, subject: str, m: re.Match[str], *, narrative: bool, par
     """True where the words state what holds and bind nobody."""
     if duty_vocabulary().no_duty.match(after) and not (party and PARTY_MAY.match(after)):
         return True
-    if m.group().lower() in ("is to", "are to") and re.match(r"(?:the|a|an|any|be\s+(?:found|seen|construed|read))\b", after):
+    if m.group().lower() in ("is to", "are to") and re.match(
+        r"(?:the|a|an|any|be\s+(?:found|seen|construed|read))\b", after
+    ):
         return True
-    if re.match(r"(?:be|have\s+been)\s+(?:the|a|an|no|of|in|less|more|at)\b", after) and m.group().lower() in ("shall", "will"):
+    if re.match(r"(?:be|have\s+been)\s+(?:the|a|an|no|of|in|less|more|at)\b", after) and m.group().lower() in (
+        "shall",
+        "will",
+    ):
+        return True
+    if re.match(
+        r"\s*(?:[(\[]?[\w.]{1,6}[.)\]]?\s+)?(?:no|nothing)\b", subject, re.IGNORECASE
+    ) and m.group().lower().endswith("payable"):
         return True
     tail = subject.strip().lower()
-    if tail.endswith((" as", " which", " that", "as it", "what", "who", "whom", "whose")) and not tail.endswith(("agrees that", "agreed that")):
+    if tail.endswith((" as", " which", " that", "as it", "what", "who", "whom", "whose")) and not tail.endswith(
+        ("agrees that", "agreed that")
+    ):
         return True
     if re.search(r"\b(?:means|“[^”]*”\s+means)\b", subject):
         return True
     return bool(narrative and m.group().lower() == "shall" and PAST.search(subject))
 
 
-def _made(document: Document, actors: Actors, span: Span, words: str, who: str, force: str, what: str, *, sure: bool = True) -> Duty:
+def _made(
+    document: Document, actors: Actors, span: Span, words: str, who: str, force: str, what: str, *, sure: bool = True
+) -> Duty:
     plain = re.sub(r"\s+", " ", what).strip(" .;,:–-")
     short = plain if len(plain) <= 160 else plain[:158].rpartition(" ")[0] + " …"
     by = WITHIN.search(words)
     condition = CONDITION.search(words)
     other = OTHERWISE.search(words)
     to = ""
-    for m in re.finditer(r"\b(?:to|upon|with|inform|notify|pay|give|tell|send|reimburse|indemnify)\s+(?:the\s+)?", words):
+    for m in re.finditer(
+        r"\b(?:to|upon|with|inform|notify|pay|give|tell|send|reimburse|indemnify)\s+(?:the\s+)?", words
+    ):
         found = actors._role_form.match(words, m.end())
         if found and actors._as_role(found.group()) != who:
             to = actors._as_role(found.group())
@@ -275,15 +397,39 @@ def _of_table(document: Document, actors: Actors, block: Block, narrative: bool)
         span = Span(min(c.span.start for c in cells), max(c.span.end for c in cells))
         words = span.of(document.text)
         m = next((m for m in MODAL.finditer(words) if not m["may"]), None)
-        if m is not None and not _is_none(words[m.end() :].lstrip(), words[: m.start()].rsplit("\t", 1)[-1], m, narrative=narrative):
+        if m is not None and not _is_none(
+            words[m.end() :].lstrip(), words[: m.start()].rsplit("\t", 1)[-1], m, narrative=narrative
+        ):
             who = actors.in_subject(re.split(r"[\t\n.]", words[: m.start()])[-1]) or actors.by_phrase(words)
             who, sure = (who, True) if who else (actors.over(block), False)
             if who:
-                yield _made(document, actors, span, words, who, "must_not" if m["not1"] else "must", re.split(r"[\t\n]", words)[-1] if "\t" in words else words, sure=sure)
-        elif not narrative and len(words.split()) >= 6 and (made := _in_present(document, actors, block, span, words)) is not None:
+                yield _made(
+                    document,
+                    actors,
+                    span,
+                    words,
+                    who,
+                    "must_not" if m["not1"] else "must",
+                    re.split(r"[\t\n]", words)[-1] if "\t" in words else words,
+                    sure=sure,
+                )
+        elif (
+            not narrative
+            and len(words.split()) >= 6
+            and (made := _in_present(document, actors, block, span, words)) is not None
+        ):
             yield made
         elif any(IMPERATIVE.match(c.span.of(document.text)) for c in cells) and actors.kind in NARRATIVE:
-            yield _made(document, actors, span, words, actors.speakers[1], "must", next(c.span.of(document.text) for c in cells if IMPERATIVE.match(c.span.of(document.text))), sure=False)
+            yield _made(
+                document,
+                actors,
+                span,
+                words,
+                actors.speakers[1],
+                "must",
+                next(c.span.of(document.text) for c in cells if IMPERATIVE.match(c.span.of(document.text))),
+                sure=False,
+            )
 
 
 def _once(duties: list[Duty]) -> Iterator[Duty]:

@@ -34,7 +34,12 @@ def duty_vocabulary() -> DutyVocabulary:
         raise PackError("\n".join(faults))
     kinds = tuple((i["kind"], _words(texts(i, "words"))) for i in entry["kinds"] if isinstance(i, Entry))
     speakers = {i["kind"]: (i["we"], i["you"]) for i in entry["speakers"] if isinstance(i, Entry)}
-    return DutyVocabulary(kinds, re.compile(rf"\A(?:{'|'.join(map(_form, texts(entry, 'no_duty')))})\b", re.IGNORECASE), _words(texts(entry, "lead_ins")), speakers)
+    return DutyVocabulary(
+        kinds,
+        re.compile(rf"\A(?:{'|'.join(map(_form, texts(entry, 'no_duty')))})\b", re.IGNORECASE),
+        _words(texts(entry, "lead_ins")),
+        speakers,
+    )
 
 
 def _form(phrase: str) -> str:

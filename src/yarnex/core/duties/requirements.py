@@ -9,14 +9,25 @@ from yarnex.core.document import Cite, Document, Span
 from yarnex.core.duties.model import Requirement
 from yarnex.core.terms.passages import Passages
 
-HEADED = re.compile(r"\b(?:requirement|minimum|mandatory|criteri|specification|condition|must|limit|to be submitted|documents? required|what we need)\w*\b", re.IGNORECASE)
-ASKS = re.compile(r"\b(?:must|shall|is required|are required|mandatory|at least|not less than|no less than|not more than|no more than|minimum|maximum|not exceed|only if|will be rejected|may not|should|is welcome|preferred|desirable|optional)\b", re.IGNORECASE)
-OPTIONAL = re.compile(r"\b(?:should|preferred|desirable|optional|welcome|may be offered|if wished|nice to have)\b", re.IGNORECASE)
+HEADED = re.compile(
+    r"\b(?:requirement|minimum|mandatory|criteri|specification|condition|must|limit|to be submitted|documents? required|what we need)\w*\b",
+    re.IGNORECASE,
+)
+ASKS = re.compile(
+    r"\b(?:must|shall|is required|are required|mandatory|at least|not less than|no less than|not more than|no more than|minimum|maximum|not exceed|only if|will be rejected|may not|should|is welcome|preferred|desirable|optional)\b",
+    re.IGNORECASE,
+)
+OPTIONAL = re.compile(
+    r"\b(?:should|preferred|desirable|optional|welcome|may be offered|if wished|nice to have)\b", re.IGNORECASE
+)
 LIMIT = re.compile(
     r"\b(?:at least|not less than|no less than|minimum(?: of)?|not more than|no more than|maximum(?: of)?|not exceed(?:ing)?|up to|within|not later than|no later than|by|before|between)\s+[^.;,\n]{0,50}\d[^.;\n]{0,40}|\d[\d.,]*\s*(?:%|[A-Za-z/²³()]+)?\s+(?:or (?:more|less|better)|and above)", re.IGNORECASE
 )  # fmt: skip
 NUMBER = re.compile(r"\A\s*([A-Z]{0,3}\d{1,3}(?:\.\d{1,3}){0,3}|[A-Z]\.\d+|\([a-z]\)|[a-z]\))[.)]?\s+")
-CORRECTS = re.compile(r"\b(?P<number>[A-Z]{0,3}\d{1,3}(?:\.\d{1,3}){0,3})\b[^.\n]{0,80}?\b(?:is replaced by|is corrected to|now reads|shall read|should read|is amended to|is changed to|instead of|is deleted|is withdrawn)\b[^.\n]{0,160}", re.IGNORECASE)
+CORRECTS = re.compile(
+    r"\b(?P<number>[A-Z]{0,3}\d{1,3}(?:\.\d{1,3}){0,3})\b[^.\n]{0,80}?\b(?:is replaced by|is corrected to|now reads|shall read|should read|is amended to|is changed to|instead of|is deleted|is withdrawn)\b[^.\n]{0,160}",
+    re.IGNORECASE,
+)
 
 
 def requirements_of(document: Document) -> tuple[Requirement, ...]:
@@ -38,7 +49,9 @@ def requirements_of(document: Document) -> tuple[Requirement, ...]:
         if not number and not HEADED.search(under):
             continue
         words = " ".join((text[m.end() :] if m else text).split())
-        out.append(Requirement(document, number, words, _mandatory(words), _limit(words), (Cite(document, block.span),)))
+        out.append(
+            Requirement(document, number, words, _mandatory(words), _limit(words), (Cite(document, block.span),))
+        )
     return tuple(_corrected(document, passages, out))
 
 
@@ -58,7 +71,16 @@ def _of_table(document: Document, place: int) -> list[Requirement]:
         if not (asked and (m or ASKS.search(body))) and not ASKS.search(body):
             continue
         span = Span(min(c.span.start for c in cells), max(c.span.end for c in cells))
-        out.append(Requirement(document, words[0].rstrip(".)") if m else "", body, _mandatory(body), _limit(body), (Cite(document, span),)))
+        out.append(
+            Requirement(
+                document,
+                words[0].rstrip(".)") if m else "",
+                body,
+                _mandatory(body),
+                _limit(body),
+                (Cite(document, span),),
+            )
+        )
     return out
 
 
@@ -79,5 +101,7 @@ def _corrected(document: Document, passages: Passages, found: list[Requirement])
             if item.number and item.number == m["number"] and item.cites[0].span.start < m.start():
                 sentence = passages.sentence_at(m.start())
                 span = sentence.span if sentence else Span(m.start(), m.end())
-                out[place] = replace(item, replaced=" ".join(span.of(document.text).split()), cites=(*item.cites, Cite(document, span)))
+                out[place] = replace(
+                    item, replaced=" ".join(span.of(document.text).split()), cites=(*item.cites, Cite(document, span))
+                )
     return out

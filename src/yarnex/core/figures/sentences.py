@@ -130,7 +130,9 @@ def _of_sentence(
             line is not None or bool(STOCK_WORDS.search(label) or FLOW_WORDS.search(label)),
         )
         marks = tuple(n for n in ("target", "pro forma") if re.search(QUALIFIERS[n], clause, re.IGNORECASE))
-        if re.search(r"\b(?:forecast|guidance|outlook|will\s+be|expect(?:s|ed)?\b|is\s+expected)\b", words, re.IGNORECASE):
+        if re.search(
+            r"\b(?:forecast|guidance|outlook|will\s+be|expect(?:s|ed)?\b|is\s+expected)\b", words, re.IGNORECASE
+        ):
             marks = ("forecast", *marks)
         span = Span(base + amount.span.start, base + amount.span.end)
         basis = _basis(words, document, base)

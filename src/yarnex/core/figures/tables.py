@@ -90,12 +90,16 @@ def _headed_by(document: Document, table: Table, before: Table | None) -> Table 
     if before is None or table.header_rows or not before.header_rows or not 0 <= before.columns - table.columns <= 2:
         return None
     page, last = document.pages_of(table.span)[0], document.pages_of(before.span)[1]
-    between = document.blocks[document.block_index_at(before.span.start) + 1 : document.block_index_at(table.span.start)]
+    between = document.blocks[
+        document.block_index_at(before.span.start) + 1 : document.block_index_at(table.span.start)
+    ]
     alone = all(b.kind == "furniture" for b in between)
     return before if page and page - last == 1 and alone else None
 
 
-def _of_table(document: Document, place: int, table: Table, ends: YearEnds, dollar: str, headed: Table | None) -> list[Figure]:
+def _of_table(
+    document: Document, place: int, table: Table, ends: YearEnds, dollar: str, headed: Table | None
+) -> list[Figure]:
     text = document.text
     over = over_table(document, headed or table, ends, dollar)
     if any(re.fullmatch(r"(?:table of )?contents", c, re.IGNORECASE) for c in over.captions):

@@ -120,7 +120,14 @@ def _recurs(places: list[int], enough: int, with_text: int) -> bool:
     return with_text > 1 and len(pages) >= enough and (len(pages) > 2 or beside)
 
 
-def _outside(edge: str, row: Row, near: list[tuple[str, Row]], seen: dict[tuple[str, str], list[int]], enough: int, with_text: int) -> bool:
+def _outside(
+    edge: str,
+    row: Row,
+    near: list[tuple[str, Row]],
+    seen: dict[tuple[str, str], list[int]],
+    enough: int,
+    with_text: int,
+) -> bool:
     """True where nothing of the page's own stands between the row and the edge: the headings of a table that stand under a
     title recur on many pages and are no running header. Words without figures on most pages may stand below a section's name."""
     rows = [r for e, r in near if e == edge]

@@ -172,8 +172,12 @@ def test_the_wheel_carries_packs_templates_and_demo(tmp_path):
         "packs/sheets/lease.yaml",
         "packs/rulebooks/lease.yaml",
         "packs/vocabulary/kinds.yaml",
+        "packs/vocabulary/line_items.yaml",
+        "packs/vocabulary/date_kinds.yaml",
+        "packs/vocabulary/duties.yaml",
+        "packs/vocabulary/cost_kinds.yaml",
         "output/templates/report.html",
         "py.typed",
     ):
         assert f"yarnex/{name}" in names
-    assert sum(n.startswith("yarnex/demo/documents/") for n in names) == 6
+    assert sum(n.startswith("yarnex/demo/documents/") for n in names) == 12

@@ -13,16 +13,24 @@ from decimal import Decimal
 from functools import cached_property, lru_cache
 from math import exp
 
+from yarnex.core.costs import Bill
+from yarnex.core.costs.bills import bills_of
+from yarnex.core.dates import DatedItem
+from yarnex.core.dates.anchors import Anchors
+from yarnex.core.dates.relative import relative_items
 from yarnex.core.document import Cite, Document, Span
 from yarnex.core.errors import PackError
+from yarnex.core.figures import Figure, figures_of
 from yarnex.core.packs import load_entries, pack_text
+from yarnex.core.search.from_lists import Offer, of_bills, of_dates, of_figures
 from yarnex.core.search.question import Question
 from yarnex.core.terms import Finding, Sheet, Term, abstract
-from yarnex.core.terms.abstract import sheet_for
+from yarnex.core.terms.abstract import Abstract, sheet_for
 from yarnex.core.terms.by_words import Hit, Idea, Matcher, matcher_of
 from yarnex.core.terms.candidates import cut, list_items, on_one_line, quote_around, shortened
 from yarnex.core.terms.computed import ENDS, LENGTHS, NON_RENEWAL, STARTS
 from yarnex.core.terms.conditions import condition_of
+from yarnex.core.terms.identity import identify
 from yarnex.core.terms.lines import Line
 from yarnex.core.terms.model import quoted
 from yarnex.core.terms.particulars import other_particulars
@@ -76,6 +84,9 @@ OFTEN = re.compile(
     r"|\b(?:quarterly|monthly|weekly|fortnightly|annually|daily|yearly|half-yearly|semi-annually)(?:\s+in\s+(?:advance|arrears?))?",
     re.IGNORECASE,
 )
+REPORTING = frozenset(
+    ["annual_report", "half_year_report", "quarterly_report", "presentation", "spreadsheet", "results_call", "research_note", "memo"]
+)  # fmt: skip
 PATTERNS = {"time": CLOCK, "often": OFTEN}
 NO = re.compile(
     r"\b(?:not(?!\s+(?:less|more|later|earlier|fewer|exceed\w*|only|unreasonabl\w+|limited\s+to|be\s+unreasonabl\w+))|no(?!\s+(?:later|less|more|fewer))|never|none|neither|nor|cannot|isn['’]t|aren['’]t|wasn['’]t|didn['’]t"
@@ -110,6 +121,21 @@ class Inquiry:
         self.sheet = sheet or sheet_for(document)
         self.passages = Passages(document)
         self._filled: dict[str, Finding] = {}
+
+    @cached_property
+    def figures(self) -> tuple[Figure, ...]:
+        """The document's figures, where it is a paper that reports any."""
+        return figures_of(self.document) if identify(self.document).kind in REPORTING or self.document.tagged else ()
+
+    @cached_property
+    def bills(self) -> tuple[Bill, ...]:
+        return bills_of(self.document)
+
+    @cached_property
+    def dates(self) -> tuple[DatedItem, ...]:
+        """Days that are worked out from others."""
+        filled = Abstract(self.document, self.sheet, tuple(self.fill([t for t in self.sheet.terms if t.type in ("date", "duration")])), self.passages)
+        return tuple(relative_items(Anchors(filled)))
 
     @cached_property
     def matcher(self) -> Matcher:
@@ -184,7 +210,7 @@ def answers_of(inquiry: Inquiry, question: Question) -> list[Answer]:
     """All answers of all sources, best first."""
     offered = _offered(inquiry, question)
     in_vain = max((alike for f, alike in offered if f.state == "not_found"), default=0.0)
-    answers = [*from_terms(question, offered), *from_lines(inquiry, question)]
+    answers = [*from_terms(question, offered), *from_lists(inquiry, question), *from_lines(inquiry, question)]
     return weighed(_beside_each_other(answers, in_vain))
 
 
@@ -231,6 +257,29 @@ def from_terms(question: Question, offered: Sequence[tuple[Finding, float]]) -> 
         )  # fmt: skip
         cite = finding.cites[0]
         out.append(Answer(kind, value, cite.span, cite, evidence, f"the term {finding.term.label!r}", finding))
+    return out
+
+
+def from_lists(inquiry: Inquiry, question: Question) -> list[Answer]:
+    """Answers by the document's figures, bills and worked-out days."""
+    ideas = frozenset(w for idea in question.ideas for w in idea.name)
+    offers: list[Offer] = []
+    if {"money", "number", "percent"} & set(question.kinds):
+        offers += of_figures(inquiry.figures, question.text, ideas)
+    if {"money", "date"} & set(question.kinds):
+        offers += of_bills(inquiry.bills, question.text, ideas)
+    if "date" in question.kinds:
+        offers += of_dates(inquiry.dates, ideas)
+    out = []
+    for offer in offers:
+        rank = _rank(question, offer.kind)
+        if rank is None:
+            continue
+        computed = bool(offer.working)
+        evidence = _evidence(question, offer.kind, rank, term=1.0, alike=offer.alike, confidence=offer.confidence, worked_out=float(computed))
+        term = Term("answer", question.text, "", offer.kind)
+        finding = Finding(inquiry.document, term, "computed" if computed else "stated", offer.value, offer.text, offer.confidence, offer.cites, offer.working)
+        out.append(Answer(offer.kind, offer.value, offer.cites[0].span, offer.cites[0], evidence, offer.why, finding))
     return out
 
 

@@ -106,6 +106,7 @@ def rosters(lists: Sequence[Roster], of: str, expected: int | None) -> dict[str,
             "document": r.document.path,
             "text": i.text,
             "number": i.number or None,
+            "detail": i.detail or None,
             "cites": [c.to_dict() for c in i.cites],
         }
         for r in lists

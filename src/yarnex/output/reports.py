@@ -371,8 +371,16 @@ def roster_report(
     """The items of each document, numbered."""
     sections = []
     for item in lists:
+        told = any(i.detail for i in item.items)
         rows = tuple(
-            TableRow((Cell(str(n)), Cell(i.text), Cell("; ".join(dict.fromkeys(c.place for c in i.cites)))))
+            TableRow(
+                (
+                    Cell(str(n)),
+                    Cell(i.text),
+                    *([Cell(i.detail)] if told else []),
+                    Cell("; ".join(dict.fromkeys(c.place for c in i.cites))),
+                )
+            )
             for n, i in enumerate(item.items, start=1)
         )
         lines = [] if rows else [f"No list of {of} was found."]
@@ -383,7 +391,8 @@ def roster_report(
         if why and item.source:
             lines.append(f"Taken from {item.source}.")
             lines += [f"Left out: {words} ({reason})." for words, reason in item.left_out[:20]]
-        table = Table(("", "Item", "Where"), rows, (1, 12, 9)) if rows else None
+        heads = ("", "Item", "What is told of it", "Where") if told else ("", "Item", "Where")
+        table = Table(heads, rows, (1, 10, 10, 7) if told else (1, 12, 9)) if rows else None
         sections.append(Section(item.document.path, (counted(len(item.items), "item"),), table, lines=tuple(lines)))
     count = sum(len(r.items) for r in lists)
     about = counted(count, "item") + (f"; {expected} expected" if expected is not None and expected != count else "")

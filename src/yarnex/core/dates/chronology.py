@@ -147,6 +147,28 @@ def _entry_date(document: Document, block: Block, text: str) -> date | None:
     return found.value.day if found is not None and found.span.start == 0 else None
 
 
+def entries_of(document: Document) -> list[tuple[Span, int]]:
+    """The entries that open with a day: the span of the day's own words and the end of the block that tells of it.
+
+    Where days stand as headings, those alone are the entries.
+    """
+    blocks = [b for b in document.blocks if b.kind != "furniture"]
+    opened: list[tuple[bool, Span, int]] = []
+    for place, block in enumerate(blocks):
+        text = block.span.of(document.text)
+        if _entry_date(document, block, text) is None:
+            continue
+        day = next(find_dates(text, date_order(document.text)))
+        end = block.span.end
+        if not text[day.span.end :].strip(" .:–-") and place + 1 < len(blocks):
+            end = blocks[place + 1].span.end
+        opened.append(
+            (block.kind == "heading", Span(block.span.start + day.span.start, block.span.start + day.span.end), end)
+        )
+    headed = [x for x in opened if x[0]]
+    return [(span, end) for _, span, end in (headed if len(headed) > 1 else opened)]
+
+
 def _entry(passages: Passages, block: Block, day: date) -> DatedItem:
     """The entry as an event: the words behind its date, else those of the block under it."""
     document = passages.document

@@ -7,7 +7,8 @@ understood without any document (`question`); what answers is weighed from the f
 from yarnex.core.search.answers import Inquiry, ask
 from yarnex.core.search.ask_all import Asked, ask_all, read_questions
 from yarnex.core.search.question import Question, understand
-from yarnex.core.search.rosters import Roster, RosterItem, roster
+from yarnex.core.search.roster_model import Roster, RosterItem
+from yarnex.core.search.rosters import roster
 from yarnex.core.search.starters import starters
 
 __all__ = [

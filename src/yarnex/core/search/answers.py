@@ -134,7 +134,12 @@ class Inquiry:
     @cached_property
     def dates(self) -> tuple[DatedItem, ...]:
         """Days that are worked out from others."""
-        filled = Abstract(self.document, self.sheet, tuple(self.fill([t for t in self.sheet.terms if t.type in ("date", "duration")])), self.passages)
+        filled = Abstract(
+            self.document,
+            self.sheet,
+            tuple(self.fill([t for t in self.sheet.terms if t.type in ("date", "duration")])),
+            self.passages,
+        )
         return tuple(relative_items(Anchors(filled)))
 
     @cached_property
@@ -276,9 +281,26 @@ def from_lists(inquiry: Inquiry, question: Question) -> list[Answer]:
         if rank is None:
             continue
         computed = bool(offer.working)
-        evidence = _evidence(question, offer.kind, rank, term=1.0, alike=offer.alike, confidence=offer.confidence, worked_out=float(computed))
+        evidence = _evidence(
+            question,
+            offer.kind,
+            rank,
+            term=1.0,
+            alike=offer.alike,
+            confidence=offer.confidence,
+            worked_out=float(computed),
+        )
         term = Term("answer", question.text, "", offer.kind)
-        finding = Finding(inquiry.document, term, "computed" if computed else "stated", offer.value, offer.text, offer.confidence, offer.cites, offer.working)
+        finding = Finding(
+            inquiry.document,
+            term,
+            "computed" if computed else "stated",
+            offer.value,
+            offer.text,
+            offer.confidence,
+            offer.cites,
+            offer.working,
+        )
         out.append(Answer(offer.kind, offer.value, offer.cites[0].span, offer.cites[0], evidence, offer.why, finding))
     return out
 

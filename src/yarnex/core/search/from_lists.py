@@ -20,13 +20,27 @@ from yarnex.core.figures.lines import CONTEXT_ONLY, Line, line_vocabulary, name_
 from yarnex.core.values import DateValue, Money, Percent, Quantity, Value
 from yarnex.core.words import stems_of
 
-YEAR_BEFORE = re.compile(r"\b(?:last|previous|prior)\s+year(?:'s)?\b|\ba\s+year\s+(?:before|earlier)\b|\bthe\s+year\s+before\b|\bcomparative\b", re.IGNORECASE)
-OWN = re.compile(r"\b(?:parent(?:\s+company)?|company\s+alone|holding\s+company|on\s+its\s+own|separate)\b", re.IGNORECASE)
+YEAR_BEFORE = re.compile(
+    r"\b(?:last|previous|prior)\s+year(?:'s)?\b|\ba\s+year\s+(?:before|earlier)\b|\bthe\s+year\s+before\b|\bcomparative\b",
+    re.IGNORECASE,
+)
+OWN = re.compile(
+    r"\b(?:parent(?:\s+company)?|company\s+alone|holding\s+company|on\s+its\s+own|separate)\b", re.IGNORECASE
+)
 HALF = re.compile(r"\b(?:half[\s-]?year|six\s+months|interim|first\s+half|H1)\b", re.IGNORECASE)
 FULL = re.compile(r"\b(?:full[\s-]year|whole\s+year|twelve\s+months|annual|for\s+the\s+year)\b", re.IGNORECASE)
-MONTH_OF = re.compile(r"\b(?:at|in|by|to|of)\s+(?:the\s+end\s+of\s+)?((?:January|February|March|April|May|June|July|August|September|October|November|December)\s+20\d\d)\b", re.IGNORECASE)
-CHANGES = re.compile(r"\b(?:by\s+how\s+much|how\s+much\s+(?:more|less|higher|lower)|rise|rose|fall|fell|grow|grew|increase|decrease|change|cut|exceed)", re.IGNORECASE)
-BILL_TOTAL = re.compile(r"\b(?:come\s+to|comes\s+to|came\s+to|total|amount|charged?|cost|bill(?:ed)?|invoice|pay|paid|owed|due)\b", re.IGNORECASE)
+MONTH_OF = re.compile(
+    r"\b(?:at|in|by|to|of)\s+(?:the\s+end\s+of\s+)?((?:January|February|March|April|May|June|July|August|September|October|November|December)\s+20\d\d)\b",
+    re.IGNORECASE,
+)
+CHANGES = re.compile(
+    r"\b(?:by\s+how\s+much|how\s+much\s+(?:more|less|higher|lower)|rise|rose|fall|fell|grow|grew|increase|decrease|change|cut|exceed)",
+    re.IGNORECASE,
+)
+BILL_TOTAL = re.compile(
+    r"\b(?:come\s+to|comes\s+to|came\s+to|total|amount|charged?|cost|bill(?:ed)?|invoice|pay|paid|owed|due)\b",
+    re.IGNORECASE,
+)
 BEFORE_TAX = re.compile(r"\b(?:before|without|excluding|net\s+of|ex)\s+(?:tax|vat|gst)\b", re.IGNORECASE)
 ORDER = {"first": 0, "second": 1, "third": 2, "fourth": 3, "last": -1, "latest": -1}
 
@@ -82,10 +96,19 @@ def of_figures(figures: Sequence[Figure], words: str, ideas: frozenset[str]) -> 
     document = figures[0].document
     basis = ("company",) if OWN.search(words) else ("consolidated", "", "consolidated, previously stated")
     for line, stems in lines_named(words):
-        held = [f for f in figures if f.item == line.id and f.value is not None and f.basis in basis and not {"as reported"} & set(f.marks)]
+        held = [
+            f
+            for f in figures
+            if f.item == line.id and f.value is not None and f.basis in basis and not {"as reported"} & set(f.marks)
+        ]
         period = wanted_period(document.text, words, line.nature, held)
         if period is not None:
-            held = [f for f in held if f.period is not None and (f.period == period or (f.period.end == period.end and (not f.period.months or not period.months)))]
+            held = [
+                f
+                for f in held
+                if f.period is not None
+                and (f.period == period or (f.period.end == period.end and (not f.period.months or not period.months)))
+            ]
         if not held:
             continue
         best = min(held, key=_rank)
@@ -99,7 +122,11 @@ def of_figures(figures: Sequence[Figure], words: str, ideas: frozenset[str]) -> 
         yield Offer(kind, value, best.as_printed, best.cites, alike, f"the figure {best.label!r}{when}")
 
 
-PERIOD_STEMS = frozenset(stems_of("year half period end first second last previous march september june december january month group at for in 2023 2024 2025 2026 2027 full company parent whole"))
+PERIOD_STEMS = frozenset(
+    stems_of(
+        "year half period end first second last previous march september june december january month group at for in 2023 2024 2025 2026 2027 full company parent whole"
+    )
+)
 
 
 def wanted_period(text: str, words: str, nature: str, held: Sequence[Figure]) -> FigurePeriod | None:
@@ -110,7 +137,13 @@ def wanted_period(text: str, words: str, nature: str, held: Sequence[Figure]) ->
     stock = nature in ("stock", "ratio")
     told = [f.period for f in held if f.period is not None]
     if said.period is not None and (said.period.end in {p.end for p in told}):
-        return FigurePeriod(said.period.end) if stock else said.period if said.period.months else next((p for p in told if p.end == said.period.end), None)
+        return (
+            FigurePeriod(said.period.end)
+            if stock
+            else said.period
+            if said.period.months
+            else next((p for p in told if p.end == said.period.end), None)
+        )
     main = ends.main or (max(told, key=lambda p: (p.end, p.months)) if told else None)
     if main is None:
         return None
@@ -144,14 +177,32 @@ def of_bills(bills: Sequence[Bill], words: str, ideas: frozenset[str]) -> Iterat
     bill = same[nth]
     place = (Cite(bill.document, bill.span),)
     if BILL_TOTAL.search(words):
-        line = next((x for x in reversed(bill.lines) if x.role == ("subtotal" if BEFORE_TAX.search(words) else "total")), None)
+        line = next(
+            (x for x in reversed(bill.lines) if x.role == ("subtotal" if BEFORE_TAX.search(words) else "total")), None
+        )
         if line is not None:
-            yield Offer("money", Money(line.amount, bill.currency or None), f"{line.amount:,}", (bill.cite(line),), min(0.95, 0.5 + best), f"the total of {bill.name}")
+            yield Offer(
+                "money",
+                Money(line.amount, bill.currency or None),
+                f"{line.amount:,}",
+                (bill.cite(line),),
+                min(0.95, 0.5 + best),
+                f"the total of {bill.name}",
+            )
     due = re.search(r"\bdue\b|\bmust\b.*\bpaid\b|\bpayable\b|\bpay\s+by\b", low)
     if due and bill.due is not None:
-        yield Offer("date", DateValue(bill.due), bill.due.isoformat(), place, min(0.95, 0.5 + best), f"when {bill.name} is due")
+        yield Offer(
+            "date", DateValue(bill.due), bill.due.isoformat(), place, min(0.95, 0.5 + best), f"when {bill.name} is due"
+        )
     elif bill.dated is not None and re.search(r"\bdate[ds]?\b|\bwhen\b", low) and not due:
-        yield Offer("date", DateValue(bill.dated), bill.dated.isoformat(), place, min(0.9, 0.4 + best), f"the date of {bill.name}")
+        yield Offer(
+            "date",
+            DateValue(bill.dated),
+            bill.dated.isoformat(),
+            place,
+            min(0.9, 0.4 + best),
+            f"the date of {bill.name}",
+        )
 
 
 def _bill_likeness(bill: Bill, ideas: frozenset[str]) -> float:
@@ -159,11 +210,17 @@ def _bill_likeness(bill: Bill, ideas: frozenset[str]) -> float:
     name = set(stems_of(f"{bill.provider} {bill.number}"))
     work = set(stems_of(" ".join(line.what for line in bill.charges)))
     asked = {i for i in ideas if i not in BILL_STEMS}
-    shared = {a for a in asked if any(a == n or (len(a) > 4 and len(n) > 4 and (a.startswith(n[:5]) and n.startswith(a[:5]))) for n in name)}
+    shared = {
+        a
+        for a in asked
+        if any(a == n or (len(a) > 4 and len(n) > 4 and (a.startswith(n[:5]) and n.startswith(a[:5]))) for n in name)
+    }
     return 0.5 * len(shared) / max(1, len(asked)) + 0.15 * len((asked & work) - shared) / max(1, len(asked))
 
 
-BILL_STEMS = frozenset(stems_of("invoice bill total amount tax included come pay paid first second third last charge cost due date"))
+BILL_STEMS = frozenset(
+    stems_of("invoice bill total amount tax included come pay paid first second third last charge cost due date")
+)
 
 
 def of_dates(items: Sequence[DatedItem], ideas: frozenset[str]) -> Iterator[Offer]:
@@ -174,4 +231,6 @@ def of_dates(items: Sequence[DatedItem], ideas: frozenset[str]) -> Iterator[Offe
         words = set(stems_of(f"{item.what} {item.cites[0].quote} {item.kind} last day"))
         alike = len(ideas & words) / max(1, len(ideas))
         if alike >= 0.5:
-            yield Offer("date", DateValue(item.day), item.day.isoformat(), item.cites, alike, "worked out", item.working, 0.85)
+            yield Offer(
+                "date", DateValue(item.day), item.day.isoformat(), item.cites, alike, "worked out", item.working, 0.85
+            )

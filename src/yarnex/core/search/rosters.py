@@ -8,10 +8,12 @@ from __future__ import annotations
 
 import re
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass, field
+from dataclasses import replace
 
 from yarnex.core.document import Cell, Cite, Document, Span, Table
 from yarnex.core.document.table_paths import column_path
+from yarnex.core.search.roster_model import Roster, RosterItem, RosterOffer
+from yarnex.core.search.roster_records import from_records
 from yarnex.core.terms.by_words import ideas_of
 from yarnex.core.terms.candidates import on_one_line
 from yarnex.core.terms.lines import Line
@@ -29,6 +31,7 @@ OPENING = re.compile(  # "Exhibit B ...", "Endorsement 3 - ...", "SECOND SCHEDUL
 )
 LEADER = re.compile(r"(?:\.\s?){4,}|…")
 TOTAL = re.compile(r"\s*(?:grand\s+)?(?:sub-?)?totals?\b|\A\W*\Z", re.IGNORECASE)
+TOTAL_ROW = re.compile(r"\s*(?:grand\s+)?totals?\b", re.IGNORECASE)
 LISTS = re.compile(
     r"(?:\b(?:are|were|include|includes|including|namely|comprise|comprises)\b|:)\s*(?P<rest>[^.;:]{8,400})"
 )
@@ -53,46 +56,29 @@ PEOPLE = (
 )
 
 
+OF_THEM = re.compile(
+    r"(?P<head>[^,.;:()]{3,60}?)\s+(?:of|to|for|from|by|with)\s+(?:the\s+)?[^,.;:()]{3,60}\Z", re.IGNORECASE
+)
+LIST_WORD = re.compile(
+    r"\b(?:lists?|tables?|schedules?|names?|particulars|details|description|summary|summaries|register|statement|analysis|number|inventory|kinds?|types?|classes|categories)\b",
+    re.IGNORECASE,
+)
+
+
 Wanted = list[list[tuple[frozenset[str], float]]]
-
-
-@dataclass(frozen=True, slots=True)
-class RosterItem:
-    """text: the item's own words. number: as printed, "" where it has none."""
-
-    text: str
-    cites: tuple[Cite, ...]
-    number: str = ""
-
-
-@dataclass(frozen=True, slots=True)
-class Roster:
-    """of: what was asked for. source: where the items stand. gaps: numbers missing in their numbering. left_out: text and reason."""
-
-    document: Document
-    of: str
-    items: tuple[RosterItem, ...]
-    source: str = ""
-    gaps: tuple[str, ...] = ()
-    duplicates: tuple[str, ...] = ()
-    left_out: tuple[tuple[str, str], ...] = field(default=())
-
-
-@dataclass(frozen=True, slots=True)
-class _Offer:
-    """A place that may be the list: how well it fits, what it is, and its items."""
-
-    score: float
-    source: str
-    items: list[RosterItem]
 
 
 def roster(document: Document, of: str) -> Roster:
     """The fullest list in the document whose heading, column or lead-in names the items; none where nothing does."""
+    recorded = from_records(document, of)
+    if recorded is not None and recorded.items:
+        numbers = [int(i.number) for i in recorded.items if i.number]
+        return Roster(document, of, tuple(recorded.items), recorded.source, _gaps(numbers))
     passages = Passages(document)
     wanted = _wanted(of)
     offers = [
         *_tables(passages, wanted),
+        *_rows_that_fit(passages, wanted, of),
         *_lists(passages, wanted),
         *_headings(passages, wanted),
         *_sentences(passages, wanted, of),
@@ -114,7 +100,7 @@ def roster(document: Document, of: str) -> Roster:
     items, duplicates = _once(best.items)
     also = _elsewhere(items, [o for o in offers if o is not best])
     numbers = [int(i.number) for i in items if i.number.isdigit()]
-    gaps = tuple(str(n) for n in range(min(numbers), max(numbers)) if n not in numbers) if len(numbers) > 2 else ()
+    gaps = _gaps(numbers)
     chosen = [c.span for item in items for c in item.cites]
     left = tuple(
         (item.text, f"stands only in {offer.source}")
@@ -126,8 +112,14 @@ def roster(document: Document, of: str) -> Roster:
     return Roster(document, of, tuple(also), best.source, gaps, duplicates, left[:20])
 
 
+def _gaps(numbers: Sequence[int]) -> tuple[str, ...]:
+    """The numbers missing between the first and the last of three or more."""
+    return tuple(str(n) for n in range(min(numbers), max(numbers)) if n not in numbers) if len(numbers) > 2 else ()
+
+
 QUALIFIER = re.compile(
-    r"\s*(?:\([^()]*\)|,|\b(?:at|in|of|from|who|that|which|on|to|with|needing|made|named|under|for)\b).*", re.IGNORECASE
+    r"\s*(?:\([^()]*\)|,|\b(?:at|in|of|from|who|that|which|on|to|with|without|needing|needed|made|named|under|for|beyond|over|above|below|before|after|not|still)\b).*",
+    re.IGNORECASE,
 )
 
 
@@ -147,6 +139,9 @@ def _names(label: str, wanted: Wanted, *, own: bool = False) -> float:
     own: only by its own words, not by other words for it.
     """
     stems = frozenset(stems_of(label))
+    behind = OF_THEM.match(label)
+    if behind and not LIST_WORD.search(behind["head"]) and not wanted[-1][0][0] & frozenset(stems_of(behind["head"])):
+        return 0.0
     best = [
         max((worth for way, worth in ways if way <= stems and (worth == 1.0 or not own)), default=0.0)
         for ways in wanted
@@ -165,10 +160,10 @@ def _item(passages: Passages, span: Span, number: str = "") -> RosterItem | None
     return RosterItem(words, (Cite(passages.document, Span(span.start, min(span.end, span.start + 400))),), number)
 
 
-def _tables(passages: Passages, wanted: Wanted) -> Iterator[_Offer]:
+def _tables(passages: Passages, wanted: Wanted) -> Iterator[RosterOffer]:
     """Columns whose heading, or first columns of tables whose caption or section, names the items; parts of one table joined."""
     document, text = passages.document, passages.text
-    joined: dict[tuple[str, int], _Offer] = {}
+    joined: dict[tuple[str, int, int], RosterOffer] = {}
     for block in document.blocks:
         if block.kind != "table":
             continue
@@ -181,8 +176,11 @@ def _tables(passages: Passages, wanted: Wanted) -> Iterator[_Offer]:
             + " "
             + text[max(0, table.span.start - 120) : table.span.start]
         )
-        by_caption = 0.75 * max(
-            _names(above.split("\n")[-1], wanted), _names(passages.headings_of(block).rsplit(" / ", 1)[-1], wanted)
+        heading = plain_label(passages.headings_of(block).rsplit(" / ", 1)[-1])
+        exact = _names(heading, wanted, own=True)
+        by_caption = max(
+            0.75 * max(_names(above.split("\n")[-1], wanted), _names(heading, wanted)),
+            0.98 * exact if exact > 0.9 else 0.0,
         )
         worded = [_in_words(table, column, text) for column in range(table.columns)]
         first = next((c for c, words in enumerate(worded[:3]) if words), 0)
@@ -197,21 +195,88 @@ def _tables(passages: Passages, wanted: Wanted) -> Iterator[_Offer]:
                 cell, lead = table.at(row, column), table.at(row, 0)
                 if cell is None or cell.span.end <= cell.span.start:
                     continue
+                if len(items) > 1 and _is_total(table, row, text):
+                    break  # what stands below the total tells of the whole
                 number = NUMBER.match(lead.span.of(text)) if lead is not None else None
                 made = _item(passages, cell.span, number["n"] if number else "")
                 code = lead.span.of(text).strip() if lead is not None and lead is not cell else ""
                 if made is not None and CODE.fullmatch(code):
-                    made = RosterItem(f"{code} {made.text}", made.cites, made.number)
+                    made = replace(made, text=f"{code} {made.text}")
                 if made is not None:
                     items.append(made)
-            key = (heads.get(column, "") or above[-40:], column)
+            key = (heads.get(column, "") or above[-40:], column, table.columns)
             if key in joined:
                 joined[key].items.extend(items)
             else:
-                joined[key] = _Offer(
+                joined[key] = RosterOffer(
                     score, f"a table under {heads.get(column) or plain_label(above.strip())[-60:]!r}", items
                 )
     yield from joined.values()
+
+
+YES = re.compile(r"(?:yes|y|✓|✔|☑|☒|x|true|required|needed)\Z", re.IGNORECASE)
+
+
+def _rows_that_fit(passages: Passages, wanted: Wanted, of: str) -> Iterator[RosterOffer]:
+    """Rows of a table of such items that meet what the request adds: "goods needing repair" where a column tells that.
+
+    A column named by those words counts where it says yes; any cell counts that holds all of them.
+    """
+    held = QUALIFIER.search(of)
+    more = frozenset(stems_of(of[held.start() :].split("(")[0])) - CONDITION_WORDS if held else frozenset()
+    if not more:
+        return
+    document, text = passages.document, passages.text
+    for block in document.blocks:
+        if block.kind != "table":
+            continue
+        table = document.tables[block.table]
+        heads = [
+            " ".join(column_path(table, cell, text)) if (cell := _any_cell(table, c)) else ""
+            for c in range(table.columns)
+        ]
+        if not any(
+            _names(head, wanted, own=True)
+            for head in [*heads, plain_label(passages.headings_of(block).rsplit(" / ", 1)[-1])]
+        ):
+            continue
+        telling = {c for c, head in enumerate(heads) if more <= frozenset(stems_of(head))}
+        items = []
+        for row in range(table.header_rows, table.rows):
+            cells = [c for c in table.row_cells(row) if c.span.end > c.span.start]
+            fits = [
+                c
+                for c in cells
+                if (c.column in telling and YES.match(c.span.of(text).strip()))
+                or (c.column not in telling and more <= frozenset(stems_of(c.span.of(text))))
+            ]
+            named = [c for c in cells if c not in fits and c.column not in telling]
+            if not fits or not named:
+                continue
+            words = " ".join(on_one_line(c.span.of(text)) for c in named[:3])
+            items.append(
+                RosterItem(
+                    words[:LONGEST],
+                    (Cite(document, Span(named[0].span.start, cells[-1].span.end)),),
+                    "",
+                    f"{heads[fits[0].column]}: {on_one_line(fits[0].span.of(text))}".strip(" :"),
+                )
+            )
+        if items:
+            yield RosterOffer(
+                1.5, f"the rows of a table that say {of[held.start() :].strip()!r}" if held else "", items
+            )
+
+
+CONDITION_WORDS = frozenset(stems_of("needing that are have has with under made named which who", stop=True))
+
+
+def _is_total(table: Table, row: int, text: str) -> bool:
+    """True for a row that adds up those above: one that says so, or one of numbers without any words."""
+    cells = [words for c in table.row_cells(row) if (words := c.span.of(text).strip())]
+    return bool(cells) and (
+        bool(TOTAL_ROW.match(cells[0])) or (len(cells) > 1 and not any(re.search(r"[A-Za-z]{3}", w) for w in cells))
+    )
 
 
 def _any_cell(table: Table, column: int) -> Cell | None:
@@ -224,7 +289,7 @@ def _in_words(table: Table, column: int, text: str) -> bool:
     return sum(bool(re.search(r"[A-Za-z]{3}", c)) for c in cells) > 0.6 * max(1, len(cells))
 
 
-def _lists(passages: Passages, wanted: Wanted) -> Iterator[_Offer]:
+def _lists(passages: Passages, wanted: Wanted) -> Iterator[RosterOffer]:
     """List items under a lead-in or a heading that names them."""
     text = passages.text
     blocks = [b for _, b in passages.blocks]
@@ -246,7 +311,7 @@ def _lists(passages: Passages, wanted: Wanted) -> Iterator[_Offer]:
                     items.append(made)
             elif items and after.kind == "paragraph" and block.kind != "heading":
                 break
-        yield _Offer(score, f"the list under {(heading or lead.strip())[-60:]!r}", items)
+        yield RosterOffer(score, f"the list under {(heading or lead.strip())[-60:]!r}", items)
 
 
 def _without(span: Span, number: str, text: str) -> Span:
@@ -255,7 +320,7 @@ def _without(span: Span, number: str, text: str) -> Span:
     return Span(span.start + m.end(), span.end) if m and m.end() < len(words) else span
 
 
-def _headings(passages: Passages, wanted: Wanted) -> Iterator[_Offer]:
+def _headings(passages: Passages, wanted: Wanted) -> Iterator[RosterOffer]:
     """Headings that each are an item: under one that names them, or that all begin with the word ("Risk 1, ...")."""
     document = passages.document
     sections = document.sections
@@ -265,7 +330,7 @@ def _headings(passages: Passages, wanted: Wanted) -> Iterator[_Offer]:
             items = [
                 i for s in sections if s.parent == place and (i := _item(passages, _heading_span(passages, s.span)))
             ]
-            yield _Offer(score, f"the headings under {section.name!r}", items)
+            yield RosterOffer(score, f"the headings under {section.name!r}", items)
     numbered: list[RosterItem] = []
     text = passages.text
     for _, block in passages.blocks:
@@ -286,7 +351,7 @@ def _headings(passages: Passages, wanted: Wanted) -> Iterator[_Offer]:
         made = _item(passages, Span(block.span.start, min(end, block.span.end)), number if number.isdigit() else "")
         if made is not None:
             numbered.append(made)
-    yield _Offer(0.9, "headings with a number each", numbered)
+    yield RosterOffer(0.9, "headings with a number each", numbered)
 
 
 def _heading_span(passages: Passages, span: Span) -> Span:
@@ -298,18 +363,32 @@ def _heading_span(passages: Passages, span: Span) -> Span:
     )
 
 
-def _speakers(passages: Passages, of: str) -> _Offer | None:
+def _speakers(passages: Passages, of: str) -> RosterOffer | None:
     """Everyone who speaks in a transcript, where that is what is asked for."""
-    if not {"speaker", "speak", "talk", "present", "particip"} & set(stems_of(of)):
+    asked = set(stems_of(of))
+    askers = bool({"question", "ask"} & asked) and bool(
+        {"person", "who", "analyst", "investor", "name"} & set(stems_of(of, stop=True))
+    )
+    if not askers and not {"speaker", "speak", "talk", "present", "particip"} & asked:
         return None
+    marks = [m for m in passages.document.marks if m.kind == "speaker" and m.value]
     names: dict[str, RosterItem] = {}
-    for mark in passages.document.marks:
-        if mark.kind == "speaker" and mark.value:
-            names.setdefault(mark.value, RosterItem(mark.value, (Cite(passages.document, mark.span),)))
-    return _Offer(1.0, "the speakers that the transcript marks", list(names.values())) if names else None
+    turns: dict[str, list[bool]] = {}
+    for mark, after in zip(marks, [*marks[1:], None], strict=True):
+        names.setdefault(mark.value, RosterItem(mark.value, (Cite(passages.document, mark.span),)))
+        said = passages.text[mark.span.start : after.span.start if after else len(passages.text)]
+        turns.setdefault(mark.value, []).append("?" in said)
+    if askers:
+        kept = [
+            item
+            for name, item in names.items()
+            if 2 * sum(turns[name]) >= len(turns[name]) and "operator" not in name.lower()
+        ]
+        return RosterOffer(1.0, "the speakers half or more of whose turns hold a question", kept) if kept else None
+    return RosterOffer(1.0, "the speakers that the transcript marks", list(names.values())) if names else None
 
 
-def _sentences(passages: Passages, wanted: Wanted, of: str) -> Iterator[_Offer]:
+def _sentences(passages: Passages, wanted: Wanted, of: str) -> Iterator[RosterOffer]:
     """A sentence that lists them: "the sites are A, B and C"; and names of people or firms in sections about them."""
     text = passages.text
     people = any(s.startswith(PEOPLE) for s in stems_of(of))
@@ -318,6 +397,8 @@ def _sentences(passages: Passages, wanted: Wanted, of: str) -> Iterator[_Offer]:
     for sentence in passages.sentences:
         words = sentence.span.of(text)
         m = LISTS.search(words) if _names(words, wanted) else None
+        if m and not _names(" ".join(words[: m.start("rest")].split()[-8:]), wanted):
+            m = None  # the words that lead to the list must name it
         if m and m["rest"].count(",") >= 1:
             items = []
             for part in re.finditer(r"[^,]+?(?=,|\s+and\s+(?=[^,]*\Z)|\Z)", m["rest"]):
@@ -327,7 +408,7 @@ def _sentences(passages: Passages, wanted: Wanted, of: str) -> Iterator[_Offer]:
                     made = _item(passages, Span(at, at + len(piece.rstrip(" ."))))
                     if made is not None:
                         items.append(made)
-            yield _Offer(0.55, "a sentence that lists them", items)
+            yield RosterOffer(0.55, "a sentence that lists them", items)
         last = sentence.headings.rsplit(" / ", 1)[-1]
         if people and _names(last, wanted) > 0.3:
             line = Line(sentence.span, sentence.span, "sentence", sentence.block)
@@ -336,7 +417,7 @@ def _sentences(passages: Passages, wanted: Wanted, of: str) -> Iterator[_Offer]:
                     made = _item(passages, found.span)
                     if made is not None:
                         gathered.append(made)
-    yield _Offer(0.8, "names that open the paragraphs of that section", gathered)
+    yield RosterOffer(0.8, "names that open the paragraphs of that section", gathered)
 
 
 def _key(text: str) -> str:
@@ -351,13 +432,13 @@ def _once(items: Sequence[RosterItem]) -> tuple[list[RosterItem], tuple[str, ...
         key = _key(item.text)
         if key in out:
             twice[item.text] = None
-            out[key] = RosterItem(out[key].text, (*out[key].cites, *item.cites), out[key].number)
+            out[key] = replace(out[key], cites=(*out[key].cites, *item.cites))
         else:
             out[key] = item
     return list(out.values()), tuple(twice)
 
 
-def _elsewhere(items: Sequence[RosterItem], others: Sequence[_Offer]) -> list[RosterItem]:
+def _elsewhere(items: Sequence[RosterItem], others: Sequence[RosterOffer]) -> list[RosterItem]:
     """Items with the other lists in which they stand."""
     places: dict[str, list[Cite]] = {}
     for offer in others:
@@ -366,5 +447,5 @@ def _elsewhere(items: Sequence[RosterItem], others: Sequence[_Offer]) -> list[Ro
     out = []
     for item in items:
         more = [c for c in places.get(_key(item.text), []) if all(not c.span.overlaps(x.span) for x in item.cites)]
-        out.append(RosterItem(item.text, (*item.cites, *more[:3]), item.number))
+        out.append(replace(item, cites=(*item.cites, *more[:3])))
     return out

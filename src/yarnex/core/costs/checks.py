@@ -18,6 +18,7 @@ KINDS = {
     "price": "Quantity times price",
     "copy": "Bills that stand twice",
     "claimed": "Bills against what was presented",
+    "day": "Days charged against what other documents tell",
 }
 
 

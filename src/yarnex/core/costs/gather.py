@@ -9,6 +9,7 @@ from dataclasses import dataclass, replace
 from decimal import Decimal
 from typing import Any
 
+from yarnex.core.costs.against_records import day_checks
 from yarnex.core.costs.bills import bills_of
 from yarnex.core.costs.checks import bill_checks, copy_checks, marked_copies
 from yarnex.core.costs.model import Bill, Claimed, Payment
@@ -139,6 +140,7 @@ def costs_of(documents: Sequence[Document]) -> Costs:
     checks = [c for b in bills if not b.copy_of for c in bill_checks(b)]
     checks += list(copy_checks(bills))
     checks += [_against(c, bills) for c in claims if c.matched]
+    checks += list(day_checks(bills, documents))
     return Costs(bills, tuple(claims), payments, tuple(checks))
 
 

@@ -69,7 +69,7 @@ OTHERWISE = re.compile(
 PAST = re.compile(r"\b(?:would|has\s+been|had|was|were)\b", re.IGNORECASE)
 PLEASE = re.compile(r"\A\s*(?:[(\[]?\w{1,3}[.)\]]\s*)?(?:Please|Kindly)\s+(?P<do>[^.]{4,200})", re.IGNORECASE)
 IMPERATIVE = re.compile(
-    r"\A(?:Fit|Install|Replace|Repair|Keep|Send|Provide|Check|Review|Move|Store|Label|Train|Remove|Inspect|Test|Return|Insure|Obtain|Record|Report|Ensure|Do\s+not|Never|Always|Use|Submit|Complete|Sign|Notify|Update|Write|Arrange|Agree|Lift|Raise|Ask)\s+(?:\w+\s*){2,}"
+    r"\A(?:Fit|Install|Replace|Repair|Keep|Send|Provide|Check|Review|Move|Store|Label|Train|Remove|Inspect|Test|Return|Insure|Obtain|Record|Report|Ensure|Do\s+not|Never|Always|Use|Submit|Complete|Sign|Notify|Update|Write|Arrange|Agree|Lift|Raise|Ask)\s+(?!(?:number|no|date|of|by|name|room|form|type|kind|reference|time|sheet|page|status|house)\b)(?=[a-z\d])[\w’'-]+\s+\w+"
 )
 RECORDS = ("insurance_policy", "policy", "guideline", "terms_of_use")
 NARRATIVE = frozenset(["annual_report", "half_year_report", "interim_report", "quarterly_report", "results_call", "presentation", "transcript", "interview", "record", "incident_report", "email", "letter", "study", "invoice", "statement", "minutes", "spreadsheet", "memo"])  # fmt: skip

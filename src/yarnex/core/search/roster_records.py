@@ -12,11 +12,13 @@ from yarnex.core.costs.model import Bill
 from yarnex.core.costs.statements import payments_of
 from yarnex.core.dates.chronology import entries_of
 from yarnex.core.document import Cite, Document, Span
+from yarnex.core.search.people import PERSON_WORDS, people_of
 from yarnex.core.search.roster_model import RosterItem, RosterOffer
 from yarnex.core.terms.candidates import on_one_line
 from yarnex.core.words import stems_of
 
 SENDERS = frozenset(stems_of("supplier provider vendor contractor biller payee firm business"))
+PEOPLE = frozenset(stems_of("people person witness individual staff"))
 BILLS = frozenset(stems_of("invoice bill estimate receipt"))
 PAYMENTS = frozenset(stems_of("payment remittance instalment"))
 ENTRIES = frozenset(stems_of("entry visit consultation appointment session diary"))
@@ -37,6 +39,9 @@ CONTACT = re.compile(
 def from_records(document: Document, of: str) -> RosterOffer | None:
     """The senders of bills, bills, payments or dated entries of a document, where one of them is asked for."""
     asked = stems_of(of)
+    if PEOPLE & set(asked) and set(asked) <= PERSON_WORDS:
+        found = people_of(document)
+        return RosterOffer(1.0, "the people that the document names", found) if found else None
     head = next((s for s in asked if s in SENDERS | BILLS | PAYMENTS | ENTRIES), "")
     if not head:
         return None

@@ -25,7 +25,7 @@ TITLED = re.compile(rf"\b(?P<title>{_title})[ ]+(?P<name>(?:{_initials}[ ]?|{_na
 _full = rf"(?:{_initials}[ ]?|{_name}[ ]+(?:[A-Z]\.[ ]+)?(?:{_name}[ ]+)?){_particle}{_name}"
 _role = (
     r"[a-z -]{0,40}\b(?:manager|director|officer|engineer|supervisor|foreman|technician|clerk|secretary|treasurer|chair(?:man|woman|person)?|accountant|auditor|"
-    r"solicitor|lawyer|attorney|surveyor|architect|assessor|adjuster|inspector|nurse|doctor|physician|surgeon|therapist|driver|operator|guard|assistant|analyst|"
+    r"solicitor|lawyer|attorney|surveyor|architect|assessor|adjuster|inspector|nurse|doctor|physician|surgeon|therapist|driver|operator|guard|assistant|solicitor|editor|producer|teacher|principal|dean|professor|counsel|barrister|valuer|broker|planner|designer|developer|buyer|seller|landlord|employee|researcher|scientist|chemist|veterinarian|surgeon|handler|analyst|"
     r"consultant|conservator|plumber|electrician|tenant|owner|witness|administrator|coordinator|executive|partner|buyer|broker|agent|caretaker|registrar|president|trustee|head\s+of[a-z ]{2,30})\b"
 )
 WITH_ROLE = re.compile(

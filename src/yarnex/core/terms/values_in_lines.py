@@ -89,6 +89,8 @@ class LineValues:
 
     def money(self, line: Line) -> list[Found[Value]]:
         found = self.passages.values_in("money", line.values)
+        if not found and line.kind != "cell" and self.is_spoken:
+            return self._spoken_money(line)
         if found or line.kind != "cell":
             return found
         figure = self._figure(line)
@@ -112,6 +114,22 @@ class LineValues:
         factor = SCALES[str(scale.lastgroup)] if scale else 1
         reading = f"printed in {scale.lastgroup}s" if scale else ""
         return [Found(Money(figure[0] * factor, currency), figure[1], reading)]
+
+    @cached_property
+    def is_spoken(self) -> bool:
+        """True for a transcript: speakers leave out the currency, "we paid five million"."""
+        return any(m.kind == "speaker" for m in self.passages.document.marks)
+
+    def _spoken_money(self, line: Line) -> list[Found[Value]]:
+        """Large plain numbers as sums in the call's usual currency; none where it has no usual one."""
+        if self.usual_currency is None:
+            return []
+        said = f"no currency said; taken as {self.usual_currency}, the usual one here"
+        return [
+            Found(Money(f.value.value, self.usual_currency), f.span, said)
+            for f in self.passages.values_in("number", line.values)
+            if isinstance(f.value, Quantity) and f.value.unit is None and f.value.value >= 10_000
+        ]
 
     def percents(self, line: Line) -> list[Found[Value]]:
         found = self.passages.values_in("percent", line.values)

@@ -211,3 +211,38 @@ def test_kinds_of_charges(words, kind):
 def test_papers_without_bills_have_no_costs(document):
     lease = document("LEASE\n\n| Item | Amount |\n| --- | --- |\n| Rent | £5,000 |\n| Deposit | £1,000 |\n", "lease.md")
     assert costs_of([lease]).bills == ()
+
+
+HIRE = """# Tenter Street Hire Ltd
+
+Invoice no. TS-19
+
+Date: 1 May 2026
+
+Bill to: Brackenfold Mills Limited
+
+| Description | Amount £ |
+| --- | --- |
+| Dryer hire, 1 April 2026 to 1 May 2026 | 600.00 |
+| Attendance on 4 April 2026 | 90.00 |
+| Total due | 690.00 |
+"""
+
+
+@pytest.mark.parametrize(
+    ("told", "share"),
+    [
+        ("The dryer of Tenter Street was no longer needed from 16 April 2026.", ["300.00"]),
+        ("All dryers of Tenter Street were collected on 21 April 2026.", ["200.00"]),
+        ("Nobody from Tenter Street came on 4 April 2026.", ["90.00"]),
+        ("The dryers of Tenter Street were collected on 1 May 2026.", []),  # the day to which it is charged
+        ("The van of Calder Bank was no longer needed from 16 April 2026.", []),  # another firm
+        ("Tenter Street brought the dryer on 1 April 2026.", []),  # nothing had ended
+    ],
+)
+def test_days_charged_that_another_document_contradicts_are_said_with_both_places(document, told, share):
+    checks = costs_of([document(HIRE, "bill.md"), document(f"# Diary\n\n{told}\n", "diary.md")]).checks
+    failed = [c for c in checks if c.kind == "day"]
+    assert [str(c.difference) for c in failed] == share
+    for check in failed:
+        assert {cite.document.path for cite in check.cites} == {"bill.md", "diary.md"}

@@ -27,7 +27,7 @@ ENDED = re.compile(
 )
 ABSENT = re.compile(
     r"\b(?:did\s+not|didn['’]t|never|failed\s+to)\s+(?:come|attend|arrive|appear|turn\s+up|show\s+up|visit|work|take\s+place|happen)\b|"
-    r"\b(?:no\s+one|nobody|none\s+of\s+(?:them|their\s+\w+))\s+(?:came|attended|arrived|turned\s+up|visited|was\s+(?:here|there|on\s+site))\b|"
+    r"\b(?:no\s+one|nobody|none\s+of\s+(?:them|their\s+\w+))(?:\s+[\w’'-]+){0,5}?\s+(?:came|attended|arrived|turned\s+up|visited|was\s+(?:here|there|on\s+site))\b|"
     r"\b(?:visit|appointment|attendance|session|delivery)\s+(?:was|had\s+been)\s+(?:cancelled|called\s+off|put\s+off|postponed)\b",
     re.IGNORECASE,
 )

@@ -53,6 +53,7 @@ SURE_YES = 0.5  # the same for a yes or no read from a passage: any sentence has
 NEAR_SHOWN = 3
 LEAST_ALIKE = 0.3
 EXACT = 0.95
+LIKE_EXACT = 0.75  # beside a filled term that names exactly what is asked, others must be as like it as this
 QUALIFIERS = frozenset(
     map(stem, ("early", "late", "renew", "extend", "break", "review", "renewal", "extension", "overdue", "additional"))
 )  # make another thing of what they stand by
@@ -238,6 +239,10 @@ def _beside_each_other(answers: list[Answer], in_vain: float) -> list[Answer]:
     """Answers with how far a likelier term outdoes them, and how far a term like it was sought in vain."""
     alike, outdone, vain, exact = (EVIDENCE.index(n) for n in ("alike", "outdone", "in_vain", "exact"))
     best = max((a.evidence[alike] for a in answers), default=0.0)
+    if any(
+        a.evidence[alike] > EXACT and a.finding is not None for a in answers
+    ):  # what is merely like it is another thing
+        answers = [a for a in answers if a.finding is None or a.evidence[alike] >= LIKE_EXACT]
     out = []
     for answer in answers:
         evidence = list(answer.evidence)
@@ -280,7 +285,7 @@ def from_lists(inquiry: Inquiry, question: Question) -> list[Answer]:
     if {"money", "date"} & set(question.kinds):
         offers += of_bills(inquiry.bills, question.text, ideas)
     if "date" in question.kinds:
-        offers += of_dates(inquiry.dates, ideas)
+        offers += of_dates(inquiry.dates, question.text, ideas)
     if question.kinds and question.kinds[0] == "party":
         offers += _of_people(inquiry, question)
     out = []

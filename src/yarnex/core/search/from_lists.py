@@ -223,11 +223,17 @@ BILL_STEMS = frozenset(
 )
 
 
-def of_dates(items: Sequence[DatedItem], ideas: frozenset[str]) -> Iterator[Offer]:
+NOTICE_ASKED = frozenset(stems_of("notice notify tell inform serve latest deadline last write give earliest exercise"))
+
+
+def of_dates(items: Sequence[DatedItem], words_asked: str, ideas: frozenset[str]) -> Iterator[Offer]:
     """Days worked out from others, where the words that they are worked out from are those of the question."""
+    asked = frozenset(stems_of(words_asked, stop=True))
     for item in items:
         if item.state != "computed" or item.day is None or item.precision != "day" or item.recurs:
             continue
+        if item.kind == "notice" and not NOTICE_ASKED & asked:
+            continue  # the day for a notice is not the day of what it is given for
         words = set(stems_of(f"{item.what} {item.cites[0].quote} {item.kind} last day"))
         alike = len(ideas & words) / max(1, len(ideas))
         if alike >= 0.5:

@@ -30,7 +30,6 @@ FORMS: tuple[tuple[str, tuple[str, ...]], ...] = (
     (r"\bwhy\b|\bwhat\s+(?:reason|cause|caused)\b|\bfor\s+what\s+reason\b", ("text",)),
     (r"\bper\s+(?:ordinary\s+)?share\b|\bdividends?\s+(?:a|per)\s+share\b|\bwhat\s+(?:is|was|are|were)\s+the\s+(?:\S+\s+){0,2}dividend\b", ("money", "number", "percent")),
     (r"\A(?:and\s+)?(?:(?:on|by|from|until|before|after|at)\s+)?(?:which|what)\s+(?:\w+\s+)?(?:day|date)\b(?!s)", ("date", "time", "duration", "text")),
-    (r"\bwhat\s+size\s+of\s+(?:loan|debt|facility|claim|order|deal|contract|loss|budget|payment|fine|bond|investment|grant)s?\b", ("money", "percent", "number")),
     (r"\b(?:which|what)\s+(?:days|dates|sections|clauses|items|countries|names|people|companies|documents)\b|\A(?:please\s+)?list\b|\bset\s+out\b|\bwho\s+are\b|\bwhat\s+are\s+(?:all\s+)?the\b", ("list", "text")),
     (rf"\bhow\s+many\s+{UNIT_WORDS}['’]?\s+(?:rent|salary|pay|fees?)\b", ("duration",)),
     (rf"\bhow\s+many\s+{UNIT_WORDS}\b|\bhow\s+(?:long|soon|fast|quickly|late|early)\b|\bhow\s+much\s+(?:notice|time|warning)\b|\bwithin\s+what\s+(?:time|period)\b|\bon\s+(?:what|how\s+much)\s+notice\b|\bwhat\s+(?:\w+\s+)?notice\b|\bwhat\s+(?:period|length\s+of\s+time|cure\s+period|warranty)\b", ("duration", "text")),
@@ -45,6 +44,10 @@ FORMS: tuple[tuple[str, tuple[str, ...]], ...] = (
     (r"\bhow\s+(?:big|large|high|tall|deep|heavy|far|loud|cold|hot|warm|wide|thick|strong)\b|\bhow\s+many\b|\bwhat\s+(?:\w+\s+){0,2}?(?:number|ratio)\b|\bwithin\s+what\s+distance\b|\bwhat\s+does\s+(?:\w+\s+){1,3}(?:weigh|measure|hold|burn|consume|use)\b", ("number", "percent")),
     (r"\bhow\s+much\b|\bwhat\s+(?:\w+\s+){0,3}?(?:sum|amount|price|cost|costs|fee|fees|rent|deposit|salary|premium|charge|charges|cover|value|budget|penalty|excess|allowance|net\s+worth|debt|worth)\b|\bwhat\s+(?:does|did|do|would|will)\s+.*\b(?:cost|pay|come\s+to|charge|earn)\b|\bwhat\s+(?:is|was|are|were)\s+.*\b(?:paid|charged|worth|payable|spent)\b", ("money", "percent", "number", "duration")),
 )  # fmt: skip
+SIZE_OF_SUM = re.compile(
+    r"\bsize\s+of\s+(?:the\s+|a\s+)?(?:loan|debt|facility|claim|order|deal|contract|loss|budget|payment|fine|bond|investment|grant)s?\b",
+    re.IGNORECASE,
+)
 RATIO = frozenset(("times",))  # "cover" is also what an insurance pays
 # "What is the greatest depth ...": what comes before "of", "in", a verb and the like says what is measured.
 MEASURED = re.compile(
@@ -126,6 +129,8 @@ def kinds_of(words: str) -> tuple[tuple[str, ...], bool]:
     asked = OPENING.sub("", asked)
     if YES_NO.match(asked):
         return ("yes_no",), True
+    if SIZE_OF_SUM.search(asked):
+        return ("money", "percent", "number"), True
     measured = MEASURED.search(asked)
     named = stems_of(measured["thing"])[-1:] if measured else ()
     if is_share(named):

@@ -83,7 +83,7 @@ def roster(document: Document, of: str) -> Roster:
         *_headings(passages, wanted),
         *_sentences(passages, wanted, of),
     ]
-    offers = [o for o in offers if len(o.items) >= 2]
+    offers = [o for o in offers if len(o.items) >= 2 or o.score > 1]
     speakers = _speakers(passages, of)
     if not offers and speakers is None:
         return Roster(document, of, ())

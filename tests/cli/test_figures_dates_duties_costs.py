@@ -276,6 +276,7 @@ def test_costs_find_the_copy_and_the_wrong_sum(yarnex, papers):
         "after corrections": 2635.8,
         "allowed": 1975.2,
         "paid": 1475.2,
+        "allowed less paid": 500,
     }
     assert {c["kind"] for c in result["checks"] if not c["passed"]} == {"lines", "copy"}
     assert sum(c["amount"] for c in result["charges"] if c["counted"] and c["role"] == "charge") == pytest.approx(

@@ -19,7 +19,7 @@ def costs(run: Run, kind: Annotated[list[str] | None, KIND] = None, provider: An
     """Charges and payments line by line, with totals by provider and kind, and what does not add up.
 
     Bills that stand twice are counted once and said; estimates are listed and not counted. The same bill in a payment
-    notice is matched by its number.
+    notice is matched by its number, and days charged that another document contradicts are said.
 
     Exit code 1 where a bill does not add up or stands twice, where nothing was found, or where a page could not be read.
 

@@ -21,7 +21,10 @@ from yarnex.output.reports import warnings_of
 from yarnex.output.wording import counted, one_line
 from yarnex.output.workbook import Forms, link_to, new_book
 
-OF_WORDS = {"provider": "by provider", "document": "by document", "month": "by month", "kind": "by kind"}
+OF_WORDS = {
+    "provider": "by provider", "document": "by document", "month": "by month", "kind": "by kind", "allowed": "paid and outstanding", "paid": "paid and outstanding",
+    "allowed less paid": "paid and outstanding", "after corrections less paid": "paid and outstanding",
+}  # fmt: skip
 
 
 def narrowed(costs: Costs, kinds: Sequence[str], provider: str) -> Costs:

@@ -147,7 +147,8 @@ def dates_report(
 
 
 def _row(item: DatedItem, remark: str, many: bool, group: str) -> TableRow:
-    notes = tuple(filter(None, [*item.working, remark, item.reading, *item.notes]))
+    also = [f"also told by {c.document.path}, {c.place}" for c in item.cites if c.document is not item.document]
+    notes = tuple(filter(None, [*item.working, remark, item.reading, *item.notes, *also]))
     state = "amended" if item.state == "superseded" else "computed" if item.state == "computed" else ""
     kind = " ".join(
         filter(None, [item.kind, STATE_WORDS[item.state] if item.state in ("superseded", "computed") else ""])
@@ -156,7 +157,12 @@ def _row(item: DatedItem, remark: str, many: bool, group: str) -> TableRow:
     return TableRow(
         (
             Cell(day_words(item)),
-            Cell(one_line(item.what), cites=item.cites, notes=notes, state=state),
+            Cell(
+                one_line(item.what),
+                cites=tuple(c for c in item.cites if c.document is item.document),
+                notes=notes,
+                state=state,
+            ),
             Cell(item.who),
             Cell(kind),
             *document,
@@ -311,6 +317,17 @@ def calendar_file(items: Sequence[DatedItem], alarms: Sequence[int]) -> bytes:
 
 
 MOST_DRAWN = 40
+DRAWN_KINDS = (
+    "deadline",
+    "event",
+    "payment",
+    "start",
+    "notice",
+    "end",
+    "review",
+    "document",
+    "mention",
+)  # each with its own sign and colour
 
 
 def timeline(items: Sequence[DatedItem], today: date, form: str) -> bytes:
@@ -321,43 +338,48 @@ def timeline(items: Sequence[DatedItem], today: date, form: str) -> bytes:
     from yarnex.output.pictures import COLOURS, INK, picture_bytes
 
     drawn = [i for i, _ in collapsed(items, today) if i.day is not None and i.state != "superseded"]
-    left_out = max(0, len(drawn) - MOST_DRAWN)
-    if left_out:
+    found = len(drawn)
+    if found > MOST_DRAWN:
+        drawn = [i for i in drawn if i.kind != "mention"]
+    if len(drawn) > MOST_DRAWN:
         drawn = sorted(drawn, key=lambda i: (-i.weight, i.state != "computed", i.day))[:MOST_DRAWN]
         drawn.sort(key=lambda i: (i.day or date.min, i.time))
     height = max(8.0, 0.34 * len(drawn) + 2.2)
     figure = Figure(figsize=(12.8, height), dpi=100, facecolor="white")
     axes = figure.add_subplot()
-    kinds = list(dict.fromkeys(i.kind for i in drawn))
-    colours = {k: COLOURS[n % len(COLOURS)] for n, k in enumerate(kinds)}
+    left_out = found - len(drawn)
+    several = len({i.document.name for i in drawn}) > 1
+    signs = {k: ("osD^vPX*h"[n], COLOURS[n % len(COLOURS)]) for n, k in enumerate(DRAWN_KINDS)}
     first, last = (date2num(drawn[0].day), date2num(drawn[-1].day)) if drawn else (0.0, 1.0)
     reach = max(last - first, 1)
     for n, item in enumerate(drawn):
         y = len(drawn) - 1 - n
         x = (date2num(item.day) - first) / reach
         axes.plot([x * 0.22, 0.26], [y, y], color="#D8DCE2", linewidth=0.8, zorder=1)
-        axes.plot(
-            x * 0.22, y, marker="osD^vPX*"[kinds.index(item.kind) % 8], color=colours[item.kind], markersize=8, zorder=3
-        )
+        marker, colour = signs.get(item.kind, signs["mention"])
+        axes.plot(x * 0.22, y, marker=marker, color=colour, markersize=8, zorder=3)
         place = item.cites[0].pages[0]
-        page = f"  p. {place}" if place else ""
+        name = item.document.name if len(item.document.name) <= 28 else item.document.name[:26] + " …"
+        page = f"  {name}" * several + (f"  p. {place}" if place else "")
+        most = 62 if several else 88
         axes.text(0.27, y, day_words(item), fontsize=9.5, va="center", color=INK, fontweight="bold")
         words = one_line(item.what)
         axes.text(
             0.45,
             y,
-            (words if len(words) <= 88 else words[:86].rpartition(" ")[0] + " …"),
+            (words if len(words) <= most else words[: most - 2].rpartition(" ")[0] + " …"),
             fontsize=9.5,
             va="center",
             color=INK,
         )
         axes.text(1.0, y, f"{item.kind}{page}", fontsize=8.5, va="center", ha="right", color="#666666")
+    scale = "%Y" if reach > 1200 else "%b %Y" if reach > 60 else "%-d %b %Y"
     if drawn and first <= date2num(today) <= last:
         x = (date2num(today) - first) / reach * 0.22
         axes.axvline(x, color="#D55E00", linewidth=1.2, linestyle="--", zorder=2)
         axes.text(x, len(drawn) - 0.35, "as of", fontsize=8.5, ha="center", color="#D55E00")
     for day_x, words, side in (
-        ((0.0, str(drawn[0].day.year), "left"), (0.22, str(drawn[-1].day.year), "right"))
+        ((0.0, drawn[0].day.strftime(scale), "left"), (0.22, drawn[-1].day.strftime(scale), "right"))
         if drawn and drawn[0].day and drawn[-1].day
         else ()
     ):

@@ -81,6 +81,9 @@ class Costs:
             paid = [p for p in self.payments if p.currency in (currency, "")]
             if paid:
                 out.append(_total("paid", "", _sum(p.amount for p in paid), currency, len(paid)))
+                owed = _sum(c.allowed or Decimal(0) for c in allowed) if allowed else corrected
+                of_what = "allowed" if allowed else "after corrections"
+                out.append(_total(f"{of_what} less paid", "", owed - _sum(p.amount for p in paid), currency, 0))
         if not self.bills:
             for currency in dict.fromkeys(p.currency for p in self.payments):
                 paid = [p for p in self.payments if p.currency == currency]

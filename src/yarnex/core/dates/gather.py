@@ -15,7 +15,7 @@ from yarnex.core.dates.stated import stated_items, term_items
 from yarnex.core.document import Cite, Document
 from yarnex.core.terms.abstract import Abstract, abstract_all
 from yarnex.core.terms.identity import identify
-from yarnex.core.values import DateValue
+from yarnex.core.values import DateValue, Duration
 from yarnex.core.values.dates import MONTHS
 from yarnex.core.words import stems_of
 
@@ -107,34 +107,30 @@ def _likeness(one: str, other: str) -> float:
 
 
 def _superseded(items: list[DatedItem], filled: Sequence[Abstract]) -> list[DatedItem]:
-    """Days of clauses that an amendment replaced are kept, and marked."""
-    old: list[tuple[Cite, Cite]] = []
-    for abstract in filled:
-        for finding in abstract.findings:
-            if finding.state == "amended" and isinstance(finding.value, DateValue) and len(finding.cites) > 1:
-                new = finding.cites[0]
-                old += [(c, new) for c in finding.cites[1:] if c.document is not new.document]
+    """Days of clauses that an amendment replaced are kept, and marked; so are days counted by a length that it changed."""
+    old: list[tuple[Cite, Cite, bool]] = []
+    amended_days = set()
+    for finding in (f for abstract in filled for f in abstract.findings if f.state == "amended" and len(f.cites) > 1):
+        if isinstance(finding.value, DateValue):
+            amended_days.add(finding.value.day)
+        if isinstance(finding.value, (DateValue, Duration)):
+            new, counted = finding.cites[0], isinstance(finding.value, Duration)
+            old += [(c, new, counted) for c in finding.cites[1:] if c.document is not new.document]
     out = []
     for item in items:
-        by = next(
-            (
-                new
-                for cite, new in old
-                if item.document is cite.document and item.cites[0].span.overlaps(cite.span) and item.state != "rule"
-            ),
-            None,
-        )
-        changed = by is not None and not any(
-            isinstance(f.value, DateValue) and f.value.day == item.day and f.state == "amended"
-            for a in filled
-            for f in a.findings
-        )
-        out.append(
-            replace(item, state="superseded", notes=(*item.notes, f"changed by {by.document.path}, {by.place}"))
-            if changed and by is not None
-            else item
-        )
+        by = next((new for cite, new, counted in old if _stood_in(item, cite, counted)), None)
+        if by is None or item.day in amended_days:
+            out.append(item)
+        else:
+            note = f"changed by {by.document.path}, {by.place}"
+            out.append(replace(item, state="superseded", notes=(*item.notes, note)))
     return out
+
+
+def _stood_in(item: DatedItem, cite: Cite, counted: bool) -> bool:
+    """True where an item was read from a cite; counted: and was worked out, since only its length was changed."""
+    wanted = item.state == "computed" and item.weight < 3 if counted else item.state != "rule"
+    return wanted and item.document is cite.document and item.cites[0].span.overlaps(cite.span)
 
 
 def _order(item: DatedItem) -> tuple[object, ...]:
@@ -148,12 +144,18 @@ def _order(item: DatedItem) -> tuple[object, ...]:
     )
 
 
+def _told_alike(held: DatedItem, item: DatedItem) -> bool:
+    """True where two accounts are of one event: by their words, or by the minute and a thing that both name."""
+    same_minute = bool(held.time) and held.time == item.time and held.kind == item.kind == "event"
+    return _likeness(held.what, item.what) >= (0.3 if same_minute else 0.6)
+
+
 def together(items: Sequence[DatedItem]) -> tuple[DatedItem, ...]:
     """A chronology of several documents: the same event told by several becomes one with all cites; other times are noted."""
     out: list[DatedItem] = []
     for item in items:
         place = next(
-            (n for n, held in enumerate(out) if held.day == item.day is not None and held.day is not None and held.document is not item.document and held.precision == item.precision == "day" and _likeness(held.what, item.what) >= 0.6),
+            (n for n, held in enumerate(out) if held.day == item.day is not None and held.day is not None and held.document is not item.document and held.precision == item.precision == "day" and _told_alike(held, item)),
             None,
         )  # fmt: skip
         if place is None:

@@ -18,6 +18,10 @@ TERM_KINDS = (
     (re.compile(r"pay|due|premium"), "payment"), (re.compile(r"start|commenc|begin|effective|drawdown|inception"), "start"), (re.compile(r"dated|(?:document|lease|contract|agreement|deed|policy|order|report)_date|signature|date_of"), "document"),
 )  # fmt: skip
 GENERIC = re.compile(r"(?:period|date|from|to|year|lease year|term|payment|item|step)s?", re.IGNORECASE)
+DONE = re.compile(
+    r"\b(?:was|were|has\s+been|have\s+been|had\s+been)\s+(?:\w+\s+)?\w+(?:ed|en|de|ld|nt)\s+(?:on|by|in)\s+\Z",
+    re.IGNORECASE,
+)
 REFERENCE = re.compile(r"\b(?:dated|made\s+(?:on|the)|letter\s+of|as\s+of)\s+(?:the\s+)?\Z", re.IGNORECASE)
 
 
@@ -82,8 +86,10 @@ def stated_items(anchors: Anchors) -> list[DatedItem]:
             else f"{table_head} {words[max(0, at - 110) : at + 70]}"
         )
         kind = kind_of(clause)
-        if REFERENCE.search(words[:at]) and kind in ("document", "mention", "start"):
+        if REFERENCE.search(words[:at]):
             kind = "document"
+        elif DONE.search(words[:at]) and kind == "deadline":
+            kind = "event"
         weight = 2 if label or table_head else 1
         out.append(
             DatedItem(

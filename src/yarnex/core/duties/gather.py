@@ -378,9 +378,22 @@ def _made(
             to = actors._as_role(found.group())
             break
     return Duty(
-        document, who, short, force, kind_of_duty(words, force), (Cite(document, span),), _one(by.group()) if by else "", _one(condition["words"])[:160] if condition else "",
+        document, who, short, force, kind_of_duty(words, force), (Cite(document, span),), _when(by.group(), words[by.end() :]) if by else "", _one(condition["words"])[:160] if condition else "",
         to, _one(other.group())[:200] if other else "", actors.names.get(who, ""), sure,
     )  # fmt: skip
+
+
+WHEN_ENDS = re.compile(
+    r"\s+(?=(?:if|unless|where|provided)\b|(?:the|each|either|both)\s+(?:[A-Z][\w’'-]*\s+){1,3}(?:shall|must|will|may)\b)"
+)
+
+
+def _when(words: str, after: str) -> str:
+    """The time of a duty: up to a condition or to the one who must, and not cut within a word."""
+    plain = WHEN_ENDS.split(_one(words))[0]
+    if plain == _one(words) and re.match(r"\w", after) and words[-1:].isalnum():
+        plain = plain.rpartition(" ")[0] + " …"
+    return plain.strip(" ,")
 
 
 def _one(words: str) -> str:

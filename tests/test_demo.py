@@ -9,18 +9,22 @@ from pathlib import Path
 import pytest
 
 from yarnex.core.reading import read_document
-from yarnex.demo import CONTRACTS, copy_documents
+from yarnex.demo import CLAIM, CONTRACTS, REPORTS, copy_documents
 
 ROOT = Path(__file__).parent.parent
 
 
-@pytest.fixture(scope="module")
-def builder():
-    spec = importlib.util.spec_from_file_location("build_demo", ROOT / "tools" / "build_demo.py")
+def tool(name: str):
+    spec = importlib.util.spec_from_file_location(name, ROOT / "tools" / f"{name}.py")
     module = importlib.util.module_from_spec(spec)
     sys.modules[spec.name] = module  # dataclasses look their module up
     spec.loader.exec_module(module)
     return module
+
+
+@pytest.fixture(scope="module")
+def builder():
+    return tool("build_demo")
 
 
 def texts(folder: Path) -> dict[str, str]:
@@ -32,4 +36,14 @@ def test_the_shipped_documents_are_those_that_the_sources_make(builder, tmp_path
     builder.main()
     copy_documents(tmp_path / "shipped")
     copy_documents(tmp_path / "shipped", CONTRACTS)
+    assert texts(tmp_path / "built") == texts(tmp_path / "shipped")
+
+
+def test_the_shipped_reports_and_claim_are_those_that_the_sources_make(tmp_path, monkeypatch):
+    builder = tool("build_demo_reports")
+    (tmp_path / "built").mkdir()
+    monkeypatch.setattr(builder, "TARGET", tmp_path / "built")
+    builder.main()
+    copy_documents(tmp_path / "shipped", REPORTS)
+    copy_documents(tmp_path / "shipped", CLAIM)
     assert texts(tmp_path / "built") == texts(tmp_path / "shipped")

@@ -62,6 +62,7 @@ def _figures(run: Run, names: list[str], check: bool, by: str | None, basis: str
     from yarnex.output import as_json as json_form
     from yarnex.output import figure_reports as reports
     from yarnex.output.figure_workbook import figures_workbook
+    from yarnex.output.report import Report
 
     got = run.read()
     every = [f for d in got.documents for f in figures_of(d)]
@@ -75,7 +76,7 @@ def _figures(run: Run, names: list[str], check: bool, by: str | None, basis: str
     listed = [f for _, _, meanings in asked for m in meanings for f in m.figures] if names else shown
     parts = {"figures": [f.to_dict() for f in listed], "checks": [c.to_dict() for c in checks]}
 
-    def report() -> reports.Report:
+    def report() -> Report:
         if check:
             return reports.checks_report(checks, got.documents, got.unread)
         if side is not None:
@@ -97,6 +98,7 @@ def _figures(run: Run, names: list[str], check: bool, by: str | None, basis: str
 
 def _tables(run: Run, number: int | None) -> None:
     from yarnex.core.errors import YarnexError
+    from yarnex.core.figures.headings import captions_of
     from yarnex.output import as_json as json_form
     from yarnex.output import figure_reports as reports
 
@@ -104,7 +106,7 @@ def _tables(run: Run, number: int | None) -> None:
     got = run.read()
     if number is None:
         entries = [
-            {"document": d.path, "table": i, "first_page": d.pages_of(t.span)[0] or None, "last_page": d.pages_of(t.span)[1] or None, "rows": t.rows, "columns": t.columns, "over": list(reports.captions_of(d, t)[:1])}
+            {"document": d.path, "table": i, "first_page": d.pages_of(t.span)[0] or None, "last_page": d.pages_of(t.span)[1] or None, "rows": t.rows, "columns": t.columns, "over": list(captions_of(d, t)[:1])}
             for d in got.documents
             for i, t in enumerate(d.tables, start=1)
         ]  # fmt: skip

@@ -28,7 +28,9 @@ from yarnex.cli.sheets import app as sheets
 from yarnex.cli.show import show
 
 # Typer may carry its own copy of Click, so the base of its errors is taken from the one that it shows.
-CommandError = next(c for c in typer.BadParameter.__mro__ if c.__name__ == "ClickException")
+CommandError: type[typer.BadParameter] = next(  # what Typer raises for wrong use, BadParameter among others
+    c for c in typer.BadParameter.__mro__ if c.__name__ == "ClickException"
+)
 
 app = typer.Typer(
     name="yarnex", no_args_is_help=True, add_completion=False, pretty_exceptions_enable=False, rich_markup_mode=None,

@@ -330,9 +330,12 @@ DRAWN_KINDS = (
 )  # each with its own sign and colour
 
 
+def day_number(day: date | None) -> int:
+    return day.toordinal() if day else 0
+
+
 def timeline(items: Sequence[DatedItem], today: date, form: str) -> bytes:
     """A timeline: days from top to bottom at their distance, each with what it is and its page; today is marked."""
-    from matplotlib.dates import date2num
     from matplotlib.figure import Figure
 
     from yarnex.output.pictures import COLOURS, INK, picture_bytes
@@ -350,18 +353,18 @@ def timeline(items: Sequence[DatedItem], today: date, form: str) -> bytes:
     left_out = found - len(drawn)
     several = len({i.document.name for i in drawn}) > 1
     signs = {k: ("osD^vPX*h"[n], COLOURS[n % len(COLOURS)]) for n, k in enumerate(DRAWN_KINDS)}
-    first, last = (date2num(drawn[0].day), date2num(drawn[-1].day)) if drawn else (0.0, 1.0)
+    first, last = (day_number(drawn[0].day), day_number(drawn[-1].day)) if drawn else (0, 1)
     reach = max(last - first, 1)
     for n, item in enumerate(drawn):
         y = len(drawn) - 1 - n
-        x = (date2num(item.day) - first) / reach
+        x = (day_number(item.day) - first) / reach
         axes.plot([x * 0.22, 0.26], [y, y], color="#D8DCE2", linewidth=0.8, zorder=1)
         marker, colour = signs.get(item.kind, signs["mention"])
         axes.plot(x * 0.22, y, marker=marker, color=colour, markersize=8, zorder=3)
         place = item.cites[0].pages[0]
         name = item.document.name if len(item.document.name) <= 28 else item.document.name[:26] + " …"
         page = f"  {name}" * several + (f"  p. {place}" if place else "")
-        most = 62 if several else 88
+        most = 62 if several else 78
         axes.text(0.27, y, day_words(item), fontsize=9.5, va="center", color=INK, fontweight="bold")
         words = one_line(item.what)
         axes.text(
@@ -374,8 +377,8 @@ def timeline(items: Sequence[DatedItem], today: date, form: str) -> bytes:
         )
         axes.text(1.0, y, f"{item.kind}{page}", fontsize=8.5, va="center", ha="right", color="#666666")
     scale = "%Y" if reach > 1200 else "%b %Y" if reach > 60 else "%-d %b %Y"
-    if drawn and first <= date2num(today) <= last:
-        x = (date2num(today) - first) / reach * 0.22
+    if drawn and first <= day_number(today) <= last:
+        x = (day_number(today) - first) / reach * 0.22
         axes.axvline(x, color="#D55E00", linewidth=1.2, linestyle="--", zorder=2)
         axes.text(x, len(drawn) - 0.35, "as of", fontsize=8.5, ha="center", color="#D55E00")
     for day_x, words, side in (

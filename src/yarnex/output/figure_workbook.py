@@ -44,6 +44,9 @@ def _head(sheet: Any, forms: Forms, heads: Sequence[str], widths: Sequence[int])
     sheet.write_row(0, 0, heads, forms.get(bold=True, bg_color="#E4E8EE", bottom=1))
     for place, width in enumerate(widths):
         sheet.set_column(place, place, width)
+    sheet.set_landscape()
+    sheet.fit_to_pages(1, 0)
+    sheet.repeat_rows(0)
 
 
 def _figures(book: Any, forms: Forms, figures: Sequence[Figure], folder: str) -> None:
@@ -89,7 +92,8 @@ def _figures(book: Any, forms: Forms, figures: Sequence[Figure], folder: str) ->
 def _spread(book: Any, forms: Forms, result: Spread, folder: str) -> None:
     sheet = book.add_worksheet("Spread")
     heads = ["Line", *(f"{c.company}\n{c.label}" for c in result.columns), "Unit", "Formula"]
-    _head(sheet, forms, heads, [36, *(20 for _ in result.columns), 10, 50])
+    _head(sheet, forms, heads, [46, *(24 for _ in result.columns), 10, 50])
+    sheet.set_row(0, 60)  # company, however long, and period
     places = {r.id: i for i, r in enumerate(result.rows, start=1)}
     for row, line in enumerate(result.rows, start=1):
         sheet.write_string(row, 0, line.label, forms.get(bold=line.kind == "line"))

@@ -74,8 +74,8 @@ def picture(passage: Passage, out: Path, source: Path, force: bool) -> None:
     draw = ImageDraw.Draw(wash)
     draw.rectangle((0, 0, *wash.size), fill=(255, 255, 255))
     for mark in passage.marked:
-        for page, box in document.boxes_of(mark):
-            if page == first:
+        for place, box in document.boxes_of(mark):
+            if place == first:
                 draw.rectangle((box.x0 * SCALE, box.top * SCALE, box.x1 * SCALE, box.bottom * SCALE), fill=MARK)
     try:
         ImageChops.multiply(image, wash).save(out)

@@ -59,8 +59,13 @@ def _section(console: Console, section: Section) -> None:
         weights = section.table.weights or tuple(1 for _ in section.table.heads)
         numeric = section.table.numeric
         for place, (head, weight) in enumerate(zip(section.table.heads, weights, strict=True)):
-            side = "right" if place in numeric else "left"
-            table.add_column(Text(visible(head)), ratio=weight, overflow="fold", justify=side, no_wrap=False)
+            table.add_column(
+                Text(visible(head)),
+                ratio=weight,
+                overflow="fold",
+                justify="right" if place in numeric else "left",
+                no_wrap=False,
+            )
         group = ""
         for row in section.table.rows:
             if row.group and row.group != group:

@@ -90,11 +90,11 @@ def _senders(document: Document, bills: tuple[Bill, ...]) -> RosterOffer:
         customer = sent[0].customer
         own = words[: words.find(customer)] if customer and customer in words else words
         found = [m.group() for pattern in (ADDRESS, REGISTERED, CONTACT) for m in [pattern.search(own)] if m]
-        numbers = ", ".join(bill.number for bill in sent if bill.number)
+        numbers = ", ".join(dict.fromkeys(bill.number for bill in sent if bill.number))
         detail = "; ".join(
             [
                 *(on_one_line(f).strip(" ,;") for f in found),
-                *([f"{'bill' if len(sent) == 1 else 'bills'} {numbers}"] if numbers else []),
+                *([f"{'bills' if ',' in numbers else 'bill'} {numbers}"] if numbers else []),
             ]
         )
         items.append(RosterItem(name, tuple(Cite(document, bill.head) for bill in sent), "", detail))

@@ -190,7 +190,7 @@ def _tables(passages: Passages, wanted: Wanted) -> Iterator[RosterOffer]:
                 score = max(score, by_caption)
             if score < 0.35:
                 continue
-            items = []
+            items: list[RosterItem] = []
             for row in range(table.header_rows, table.rows):
                 cell, lead = table.at(row, column), table.at(row, 0)
                 if cell is None or cell.span.end <= cell.span.start:

@@ -60,6 +60,16 @@ SHARED: dict[str, tuple[Any, Any]] = {  # name -> type with its help, default
 SOME_UNREAD, WRONG_USE, NOTHING_READ, INTERRUPTED = 1, 2, 3, 130
 
 
+def known_kind(asked: list[str] | None, kinds: Sequence[str]) -> None:
+    """Raises YarnexError for a --kind that is none; "other" is always one."""
+    from yarnex.core.errors import YarnexError
+
+    kinds = [*dict.fromkeys([*kinds, "other"])]
+    unknown = [k for k in asked or [] if k not in kinds]
+    if unknown:
+        raise YarnexError(f"{unknown[0]!r} is no kind", where="--kind", do=f"use {', '.join(kinds)}")
+
+
 @dataclass(slots=True)
 class Read:
     """What a command has to work with."""

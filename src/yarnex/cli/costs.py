@@ -6,7 +6,7 @@ from typing import Annotated
 
 import typer
 
-from yarnex.cli.common import Run, on_documents
+from yarnex.cli.common import Run, known_kind, on_documents
 
 KIND = typer.Option(
     "--kind", help="Only charges of this kind: labour, materials, transport, treatment, fees, tax …", show_default=False
@@ -26,9 +26,11 @@ def costs(run: Run, kind: Annotated[list[str] | None, KIND] = None, provider: An
     Example: yarnex costs claims/bills.pdf
     """
     from yarnex.core.costs import costs_of
+    from yarnex.core.costs.kinds import cost_vocabulary
     from yarnex.output import as_json as json_form
     from yarnex.output import cost_reports as reports
 
+    known_kind(kind, [k for k, _ in cost_vocabulary().kinds])
     run.check_out(workbook=True)
     got = run.read()
     found = costs_of(got.documents)

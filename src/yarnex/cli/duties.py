@@ -6,7 +6,7 @@ from typing import Annotated
 
 import typer
 
-from yarnex.cli.common import Run, on_documents
+from yarnex.cli.common import Run, known_kind, on_documents
 
 PARTY = typer.Option("--party", help="Only the duties of this party, by role or name.", show_default=False)
 KIND = typer.Option(
@@ -32,9 +32,11 @@ def duties(
     Example: yarnex duties premises/canal-works.pdf --party tenant --checklist
     """
     from yarnex.core.duties import duties_of, requirements_of
+    from yarnex.core.duties.kinds import duty_vocabulary
     from yarnex.output import as_json as json_form
     from yarnex.output import duty_reports as reports
 
+    known_kind(kind, [k for k, _ in duty_vocabulary().kinds])
     run.check_out(workbook=True)
     got = run.read()
     if requirements:

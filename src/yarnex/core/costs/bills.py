@@ -25,7 +25,7 @@ PRICE = re.compile(r"\b(?:rate|unit\s+price|price|each|per\s+unit|unit\s+cost)\b
 CODE = re.compile(r"\b(?:code|item\s+no|sku|ref\.?|procedure)\b", re.IGNORECASE)
 DATE = re.compile(r"\bdate\b", re.IGNORECASE)
 NUMBER = re.compile(
-    r"\b(?:(?:tax\s+)?invoice|bill|estimate|quotation|quote|credit\s+note|receipt|statement|account|our\s+ref(?:erence)?)\s*(?:no\.?|number|nr\.?|#|ref\.?)?\s*[:.]?\s*(?P<number>(?=[A-Z0-9/-]*\d)[A-Z]{0,5}[-/]?\d[\w/-]{1,18})\b",
+    r"\b(?:(?:tax\s+)?invoice|bill|estimate|quotation|quote|credit\s+note|receipt|statement|account|our\s+ref(?:erence)?)\s*(?:no\.?|number|nr\.?|#|ref\.?)?\s*[:.]?\s*(?P<number>(?=[A-Z0-9/-]*\d)(?:[A-Z]{1,5}[-/]?\d[\w/-]{0,18}|\d[\w/-]{1,18}))\b",
     re.IGNORECASE,
 )
 BILL_WORDS = re.compile(

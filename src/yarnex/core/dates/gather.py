@@ -11,6 +11,7 @@ from yarnex.core.dates.anchors import Anchors
 from yarnex.core.dates.chronology import events_of, is_record
 from yarnex.core.dates.model import DatedItem
 from yarnex.core.dates.relative import relative_items
+from yarnex.core.dates.standing import standing_items
 from yarnex.core.dates.stated import stated_items, term_items
 from yarnex.core.document import Cite, Document
 from yarnex.core.terms.abstract import Abstract, abstract_all
@@ -49,7 +50,7 @@ def _of_document(filled: Abstract) -> list[DatedItem]:
         found = [*events_of(anchors.passages), *relative_items(anchors)]
         return merged(found)
     own = [i for i in term_items(anchors) if i.cites[0].document is filled.document]
-    return merged([*own, *stated_items(anchors), *relative_items(anchors)])
+    return merged([*own, *stated_items(anchors), *relative_items(anchors), *standing_items(anchors)])
 
 
 def merged(items: Sequence[DatedItem]) -> list[DatedItem]:

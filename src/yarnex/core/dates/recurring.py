@@ -68,7 +68,7 @@ def recurrence_in(rest: str, anchors: Anchors) -> Recurrence | None:
     sure = each in ("each", "every", "any") or bool(m and m["edge"])
     if not sure and not year_bare:
         return None
-    first, last = _bounds(anchors)
+    first, last = term_bounds(anchors)
     for name in YEARS:
         if what.startswith(name) or (
             year_bare and "contract year" in anchors.passages.low and "financial" not in what and "calendar" not in what
@@ -92,23 +92,23 @@ def recurrence_in(rest: str, anchors: Anchors) -> Recurrence | None:
             re.IGNORECASE,
         )
         if explicit:
-            month, day = _month_day(explicit)
+            month, day = month_day(explicit)
             cite = Cite(anchors.document, Span(*explicit.span()))
             return Recurrence(
                 "every year",
-                _yearly(month, day, first, last),
+                yearly(month, day, first, last),
                 f"the financial year ends on {day} {list(MONTHS)[month - 1].title()}",
                 (cite,),
             )
         if held.month:
             return Recurrence(
                 "every year",
-                _yearly(held.month, held.day, first, last),
+                yearly(held.month, held.day, first, last),
                 "by the financial year that the document names",
             )
         return Recurrence("every year", ())
     if what.startswith("calendar year"):
-        return Recurrence("every year", _yearly(12, 31, first, last), "a calendar year ends on 31 December")
+        return Recurrence("every year", yearly(12, 31, first, last), "a calendar year ends on 31 December")
     if re.match(r"(?:calendar\s+|financial\s+)?quarter", what):
         return Recurrence("every quarter", ())
     if re.match(r"(?:calendar\s+)?month", what):
@@ -120,7 +120,7 @@ def recurrence_in(rest: str, anchors: Anchors) -> Recurrence | None:
         if name.startswith(definition.name.lower()):
             found = list(DAY_MONTH.finditer(definition.sentence.of(anchors.document.text)))
             if found:
-                again = sorted({d for x in found for d in _yearly(*_month_day(x), first, last)})
+                again = sorted({d for x in found for d in yearly(*month_day(x), first, last)})
                 return Recurrence(
                     "each time",
                     tuple(again),
@@ -133,7 +133,7 @@ def recurrence_in(rest: str, anchors: Anchors) -> Recurrence | None:
         ):
             found = list(DAY_MONTH.finditer(m2.group()))
             if found:
-                again = sorted({d for x in found for d in _yearly(*_month_day(x), first, last)})
+                again = sorted({d for x in found for d in yearly(*month_day(x), first, last)})
                 return Recurrence(
                     "each time",
                     tuple(again),
@@ -145,17 +145,17 @@ def recurrence_in(rest: str, anchors: Anchors) -> Recurrence | None:
 
 def anniversaries(day: date, anchors: Anchors) -> tuple[date, ...]:
     """The anniversaries of a day within the term; of ten years where the term is not known."""
-    _, last = _bounds(anchors)
+    _, last = term_bounds(anchors)
     made = [day + relativedelta(years=n) for n in range(1, 11)]
     return tuple(d for d in made if last is None or d <= last)
 
 
-def _month_day(m: re.Match[str]) -> tuple[int, int]:
+def month_day(m: re.Match[str]) -> tuple[int, int]:
     name = (m["m1"] or m["m2"]).lower()
     return MONTHS.get(name) or SHORT[name], int(m["d1"] or m["d2"])
 
 
-def _bounds(anchors: Anchors) -> tuple[date | None, date | None]:
+def term_bounds(anchors: Anchors) -> tuple[date | None, date | None]:
     start = (
         anchors.term(
             "lease_start", "start_date", "commencement_date", "period_start", "drawdown_date", "effective_date"
@@ -166,7 +166,7 @@ def _bounds(anchors: Anchors) -> tuple[date | None, date | None]:
     return (start.day if start else None), (end.day if end else None)
 
 
-def _yearly(month: int, day: int, first: date | None, last: date | None) -> tuple[date, ...]:
+def yearly(month: int, day: int, first: date | None, last: date | None) -> tuple[date, ...]:
     """That day in each year of the term; of the five years from its start where the term is not known."""
     if first is None:
         return ()

@@ -31,7 +31,10 @@ NOTICE = re.compile(r"[\s'’]*(?:(?:prior|previous|written|advance|clear)\s+)*n
 AND_NOT = re.compile(
     r"\s*[,(]?\s*(?:and|nor|but|or|to)\s+(?:not\s+)?(?:more|less|later|earlier|fewer)\s+than\s*\Z", re.IGNORECASE
 )
-TERM_OF = re.compile(r"\b(?:term|period)s?\s+(?:of\s+|\()?\Z", re.IGNORECASE)
+TERM_OF = re.compile(
+    r"\b(?:term|period|tenancy)s?\s+(?:of\s+|\(|(?:of\s+(?:this|the)\s+\w+\s+)?(?:is|shall\s+be|will\s+be|lasts?|runs?)\s+(?:for\s+)?)?\Z",
+    re.IGNORECASE,
+)
 UNKNOWN = re.compile(
     r"\A\s*(?:the\s+)?(?:(?:date|day)\s+(?:of|on\s+which)\s+)?(?:\w+['’]s\s+)?(?:written\s+)?(?:receipt|receiving|notice|demand|request|delivery|invoice|being|such|any|that|this|a|an|written|it|they|he|she|occurrence|completion|discovery)\b",
     re.IGNORECASE,

@@ -17,7 +17,7 @@ from yarnex.core.terms.candidates import on_one_line
 from yarnex.core.words import stems_of
 
 PERSON_WORDS = frozenset(stems_of("people person witness individual staff name contact"))
-_name = r"[A-Z][a-zà-öø-ÿ]+(?:[’'-][A-Z]?[a-zà-öø-ÿ]+)*"
+_name = r"(?:[A-Z][’'])?[A-Z][a-zà-öø-ÿ]+(?:[’'-][A-Z]?[a-zà-öø-ÿ]+)*"
 _initials = r"(?:[A-Z]\.[ -]?){1,3}"
 _particle = r"(?:(?:de|van|von|der|den|la|le|du|da|di|bin|al|ter)\s+){0,2}"
 _title = r"(?:Mr|Mrs|Ms|Miss|Mx|Dr|Prof|Professor|Sir|Dame|Lady|Lord|Rev|Reverend|Judge|Captain|Sergeant)\.?"
@@ -31,8 +31,13 @@ _role = (
 WITH_ROLE = re.compile(
     rf"(?<![\w’'-])(?P<name>{_full})\s*(?:,\s*|\s+[–-]\s+|\s*\()(?P<role>(?i:(?:the|our|its|an?)\s+)?(?i:{_role}))"
 )
+_done = r"\b(?:[Ww]ritten|[Pp]repared|[Ss]igned|[Rr]eported|[Dd]iscovered|[Aa]ttended|[Aa]pproved|[Ii]nspected|[Cc]hecked|[Ii]ssued|[Rr]eviewed|[Cc]ompleted|[Tt]aken)\s+by"
 LABEL = re.compile(
-    rf"(?:\bName|\b(?:[Ww]ritten|[Pp]repared|[Ss]igned|[Rr]eported|[Dd]iscovered|[Aa]ttended|[Aa]pproved|[Ii]nspected|[Cc]hecked|[Ii]ssued|[Rr]eviewed|[Cc]ompleted|[Tt]aken)\s+by|\b(?:Witness|Author|Contact|Attention|Attn|Supervisor|Driver|Interviewer|Interviewee))\s*[:\t]\s*(?P<name>{_full})"
+    rf"(?:\bName|{_done}|\b(?:Witness|Author|Contact|Attention|Attn|Supervisor|Driver|Interviewer|Interviewee))\s*[:\t]\s*(?P<name>{_full})"
+)
+DONE_BY = re.compile(rf"{_done}\s+(?P<name>{_full})(?!\s+[A-Z&])")
+OPENERS = re.compile(
+    r"\A(?:(?:Later|Then|When|After|Before|Today|Yesterday|Here|There|And|But|Also|While|As|If|Both|Our|Their|His|Her)\s+)+"
 )
 NOT_NAMES = re.compile(
     r"\b(?:Ltd|Limited|Inc|LLC|LLP|GmbH|plc|Company|Trust|Association|Bank|Council|Department|Street|Road|Lane|Museum|House|Report|Store|Room|Board|Group|Services?|The|This|Monday|Tuesday|Wednesday|Thursday|Friday|Saturday|Sunday|January|February|March|April|May|June|July|August|September|October|November|December|Manager|Director|Officer|Insurer|Chair|Facilities|Collections|Managing|Chief|General|Senior)\b"
@@ -76,12 +81,15 @@ def _found(document: Document) -> Iterator[tuple[int, int, str, str, str]]:
                 "",
                 "",
             )
-    for pattern in (TITLED, WITH_ROLE, LABEL):
+    for pattern in (TITLED, WITH_ROLE, LABEL, DONE_BY):
         for m in pattern.finditer(text):
             groups = m.groupdict()
             name = on_one_line(groups["name"])
             name = re.sub(r"[’']s\Z", "", name)
-            if NOT_NAMES.search(name):
+            name = OPENERS.sub("", name)
+            if pattern is not TITLED and re.match(rf"{_title}\s", name):
+                continue  # found by its title already
+            if NOT_NAMES.search(name) or (" " not in name and pattern is not TITLED):
                 continue
             role = on_one_line(groups.get("role") or "")
             if pattern is TITLED:

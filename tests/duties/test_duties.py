@@ -158,3 +158,31 @@ def test_requirements_are_numbered_and_corrections_stand_with_them(document):
     assert found["B1"].mandatory
     assert not found["B3"].mandatory
     assert "82 dB(A)" in found["B2"].replaced
+
+
+LEAD = """# Agreement
+
+This Agreement is made between (1) Calder Estates Limited (the "Supplier") and (2) Brackenfold Mills Limited (the "Distributor").
+
+## 1. Duties of the Distributor
+
+1.1 The Distributor shall promote the yarn.
+
+1.2 {words}
+
+1.3 The Supplier shall deliver the yarn within ten days.
+"""
+
+
+@pytest.mark.parametrize(
+    ("words", "owing"),
+    [
+        ("New yarns shall be offered first to the Distributor.", "Supplier"),
+        ("Complaints shall be answered within one day.", "Distributor"),
+        ("The yarn shall be stored dry.", "Distributor"),
+    ],
+)
+def test_nobody_owes_a_duty_to_himself(document, words, owing):
+    found = duties_of(document(LEAD.format(words=words), "a.md"))
+    (duty,) = [d for d in found if d.cites[0].quote.startswith(("1.2", words[:9]))]
+    assert (duty.who, duty.sure) == (owing, False)

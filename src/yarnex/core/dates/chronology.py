@@ -352,7 +352,7 @@ def _of_sentence(
             )
             last = day
     if not out:
-        said = _relative(words, last, base)
+        said = _relative(words, last, entry or base)
         if said is not None:
             day, why = said
             out.append(
@@ -427,8 +427,16 @@ def _of_sentence(
     return out, last
 
 
+TO_BE_DONE = re.compile(
+    r"\b(?:must|shall|should|will|needs?\s+to|has\s+to|have\s+to|(?:is|are)\s+to|to\s+be|please|deadline|due|target|no\s+later|not\s+later|latest|expected|required|within|(?:fit|keep|send|install|replace|repair|submit|provide|complete|return)\b)",
+    re.IGNORECASE,
+)
+
+
 def _kind(words: str, at: int) -> str:
     kind = kind_of(words[max(0, at - 90) : at + 60])
+    if kind == "deadline" and not TO_BE_DONE.search(words):
+        return "event"  # told of the past: "agreed by mail on 3 May"
     return kind if kind in ("deadline", "payment", "notice", "end", "document") else "event"
 
 

@@ -86,7 +86,7 @@ def _same(held: DatedItem, item: DatedItem) -> bool:
     if held.time and item.time and held.time != item.time:
         return False
     if held.cites[0].span.overlaps(item.cites[0].span):
-        return (
+        return held.what == item.what or (
             held.state == item.state
             or "computed" not in (held.state, item.state)
             or held.weight >= 3

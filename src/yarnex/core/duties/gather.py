@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 from collections import Counter
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 
 from yarnex.core.document import Block, Cite, Document, Span
@@ -365,6 +365,8 @@ def _made(
     document: Document, actors: Actors, span: Span, words: str, who: str, force: str, what: str, *, sure: bool = True
 ) -> Duty:
     plain = re.sub(r"\s+", " ", what).strip(" .;,:–-")
+    if not sure and who:
+        who = _not_its_own(who, plain, actors.roles)
     short = plain if len(plain) <= 160 else plain[:158].rpartition(" ")[0] + " …"
     by = WITHIN.search(words)
     condition = CONDITION.search(words)
@@ -381,6 +383,16 @@ def _made(
         document, who, short, force, kind_of_duty(words, force), (Cite(document, span),), _when(by.group(), words[by.end() :]) if by else "", _one(condition["words"])[:160] if condition else "",
         to, _one(other.group())[:200] if other else "", actors.names.get(who, ""), sure,
     )  # fmt: skip
+
+
+def _not_its_own(who: str, what: str, roles: Sequence[str]) -> str:
+    """The other of two parties where a duty told by context only is owed to the one it was given to: "pay the Tenant …"."""
+    others = [r for r in roles if r.lower() != who.lower()]
+    owed = re.search(
+        rf"\b(?:to|pay|give|tell|inform|notify|credit|reimburse|compensate|offer)\s+(?:it\s+first\s+to\s+)?(?:the\s+)?{re.escape(who)}\b(?!['’]s)",
+        what,
+    )
+    return others[0] if owed and len(others) == 1 and who in roles else who
 
 
 WHEN_ENDS = re.compile(

@@ -205,7 +205,7 @@ def test_dates_in_every_form_name_the_day_and_the_working(lease):
     report = date_reports.dates_report(api.dates([lease]), [lease], [], date(2026, 1, 15))
     for form, text in shown(report).items():
         assert "30 September 2028" in " ".join(text.split()), form
-        assert "6 months before" in " ".join(text.split()), form
+        assert "31 March 2029 - 6 months" in " ".join(text.split()), form
 
 
 # ---------------------------------------------------------------------- duties

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from datetime import date
 from decimal import Decimal
@@ -120,6 +121,10 @@ def _of_table(
     if not wanted or len(body) == 0:
         return []
     by_period = [c for c in wanted if columns[c].heading.period is not None]
+    if not by_period and (years := _years_above(over.captions, len(wanted))):
+        for c, year in zip(wanted, years, strict=True):
+            columns[c] = replace(columns[c], heading=read_heading(year, ends))
+        by_period = wanted
     statement = _statement(over, table, text, body)
     basis = over.basis or _usual_basis(document)
     general = columns[0].scale.over(over.scale)
@@ -160,6 +165,16 @@ def _of_table(
             if made is not None:
                 out.append(made)
     return out
+
+
+def _years_above(captions: Sequence[str], count: int) -> list[str]:
+    """The years of a line over a table that holds nothing but a scale and a year a column; [] where there is none."""
+    for caption in captions[:2]:
+        bare = _without_scale(re.sub(r"\bnotes?\b", " ", caption, flags=re.IGNORECASE))
+        years = re.findall(r"\b(?:19|20)\d\d\b", bare)
+        if len(years) == count > 1 and not re.sub(r"\b(?:19|20)\d\d\b", "", bare).strip(" ,;:£$€’'0"):
+            return years
+    return []
 
 
 def _column(table: Table, place: int, text: str, ends: YearEnds, dollar: str) -> Column:

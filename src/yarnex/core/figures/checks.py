@@ -9,7 +9,7 @@ from __future__ import annotations
 import re
 from collections import defaultdict
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from decimal import Decimal
 from typing import Any
 
@@ -80,7 +80,7 @@ def cast_checks(figures: Sequence[Figure]) -> Iterator[Check]:
             tables[(f.document.path, f.table)].append(f)
     for held in tables.values():
         document, table = held[0].document, held[0].document.tables[held[0].table]
-        grid = {(f.row, f.column): f for f in held}
+        grid = {(f.row, f.column): _as_it_stands(f) for f in held}
         labels = {row: row_label(table, row, document.text) for row in range(table.rows)}
         groups = {row for row in range(table.rows) if is_group(table, row, document.text)}
         yield from _cast(document, grid, labels, groups, across=False)
@@ -89,6 +89,14 @@ def cast_checks(figures: Sequence[Figure]) -> Iterator[Check]:
         if any(re.search(r"\btotal\b|\bgroup\b", h, re.IGNORECASE) for h in heads.values()) and len(columns) > 2:
             turned = {(c, r): f for (r, c), f in grid.items()}
             yield from _cast(document, turned, heads, set(), across=True)
+
+
+def _as_it_stands(figure: Figure) -> Figure:
+    """A tagged figure with the sign that its column shows: a cost is tagged as positive and printed in brackets."""
+    text, span = figure.document.text, figure.span
+    bracketed = text[max(0, span.start - 1) : span.start] == "(" or text[span.start : span.start + 1] == "("
+    turned = bool(figure.concept) and bracketed and figure.value is not None and figure.value > 0
+    return replace(figure, value=-figure.value) if turned and figure.value is not None else figure
 
 
 def _head(grid: Grid, column: int) -> str:

@@ -272,6 +272,27 @@ def test_tagged_facts_are_exact_and_stand_before_what_is_printed():
     assert all(c.passed for c in check_figures(list(figures.values())))
 
 
+def test_a_tagged_cost_is_added_up_with_the_sign_of_its_column():
+    def fact(name: str, words: str) -> str:
+        return f'<ix:nonFraction name="a:{name}" contextRef="y" unitRef="gbp" scale="3" decimals="-3" format="ixt:num-dot-decimal">{words}</ix:nonFraction>'
+
+    start = TAGGED.index("<tr><td>Revenue")
+    rows = "".join(
+        f"<tr><td>{label}</td><td>{open_}{fact(name, words)}{close}</td><td>{earlier}</td></tr>"
+        for label, name, open_, words, close, earlier in (
+            ("Profit before taxation", "ProfitBeforeTax", "", "4,797", "", "4,668"),
+            ("Taxation", "Tax", "(", "1,199", ")", "(1,167)"),
+            ("Profit for the year", "Profit", "", "3,598", "", "3,501"),
+        )
+    )
+    paper = read_html((TAGGED[:start] + rows + TAGGED[TAGGED.index("</table>") :]).encode(), "report.xhtml", "0" * 64)
+    figures = figures_of(paper)
+    assert {f.value for f in figures if f.concept == "a:Tax"} == {1_199_000}  # exact, as it is tagged
+    casts = [c for c in check_figures(figures) if c.kind == "cast"]
+    assert casts
+    assert all(c.passed for c in casts)
+
+
 def test_a_figure_as_json(report):
     shown = one(figures_of(report), "Revenue", "2026-06-30").to_dict()
     assert {"document", "label", "statement", "basis", "period", "value", "unit", "as_printed", "cites"} <= shown.keys()

@@ -61,10 +61,9 @@ SOME_UNREAD, WRONG_USE, NOTHING_READ, INTERRUPTED = 1, 2, 3, 130
 
 
 def known_kind(asked: list[str] | None, kinds: Sequence[str]) -> None:
-    """Raises YarnexError for a --kind that is none; "other" is always one."""
+    """Raises YarnexError for a --kind that is none of `kinds`."""
     from yarnex.core.errors import YarnexError
 
-    kinds = [*dict.fromkeys([*kinds, "other"])]
     unknown = [k for k in asked or [] if k not in kinds]
     if unknown:
         raise YarnexError(f"{unknown[0]!r} is no kind", where="--kind", do=f"use {', '.join(kinds)}")

@@ -30,7 +30,7 @@ def costs(run: Run, kind: Annotated[list[str] | None, KIND] = None, provider: An
     from yarnex.output import as_json as json_form
     from yarnex.output import cost_reports as reports
 
-    known_kind(kind, [k for k, _ in cost_vocabulary().kinds])
+    known_kind(kind, [*(k for k, _ in cost_vocabulary().kinds), "other"])
     run.check_out(workbook=True)
     got = run.read()
     found = costs_of(got.documents)

@@ -6,7 +6,7 @@ from typing import Annotated
 
 import typer
 
-from yarnex.cli.common import AsOf, Run, day, on_documents
+from yarnex.cli.common import AsOf, Run, day, known_kind, on_documents
 
 FROM = typer.Option("--from", help="Only from this day on, as YYYY-MM-DD.", show_default=False)
 TO = typer.Option("--to", help="Only up to this day, as YYYY-MM-DD.", show_default=False)
@@ -56,9 +56,7 @@ def dates(
             raise YarnexError(f"{words!r} is no day", where=option, do="write it as YYYY-MM-DD") from None
 
     first, last = bound(from_, "--from"), bound(to, "--to")
-    unknown = [k for k in kind or [] if k not in KINDS]
-    if unknown:
-        raise YarnexError(f"{unknown[0]!r} is no kind", where="--kind", do=f"use {', '.join(KINDS)}")
+    known_kind(kind, KINDS)
     today = day(as_of)
     run.check_out(workbook=True, more=(".ics", ".png", ".svg"))
     got = run.read()

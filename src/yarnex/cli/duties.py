@@ -36,7 +36,7 @@ def duties(
     from yarnex.output import as_json as json_form
     from yarnex.output import duty_reports as reports
 
-    known_kind(kind, [k for k, _ in duty_vocabulary().kinds])
+    known_kind(kind, [*(k for k, _ in duty_vocabulary().kinds), "other"])
     run.check_out(workbook=True)
     got = run.read()
     if requirements:

@@ -4,7 +4,7 @@
 
 Each folder holds a `key.json`: {"facts": [{"document": "docs/a.pdf", "question": "…", "answer": {"type": "date", "value": "2025-03-01"},
 "pages": [2]}]}, with the documents beside it. Types are those of `yarnex find --json`, and `absent` for what the document
-does not say, with `any_of` for texts and parties. The model is logistic, on features that are no words; it is checked on
+does not say, with `any_of` for texts and parties. The model is a conditional logit, on features that are no words; it is checked on
 each folder by weights fitted on the others. --write puts the weights fitted on all of them into the packs.
 """
 
@@ -20,13 +20,14 @@ import numpy as np
 
 from yarnex.core.binder import read_kept, store_for
 from yarnex.core.reading import ReadOptions
-from yarnex.core.search.answers import EVIDENCE, Answer, Inquiry, answers_of
+from yarnex.core.search.answers import Inquiry, answers_of
 from yarnex.core.search.question import understand
+from yarnex.core.search.weighing import EVIDENCE, Answer
 
 RIDGE = 2.0  # how strongly weights are held near nothing
-STEPS = 40
+STEPS = 600
 WEIGHTS = Path(__file__).parent.parent / "src" / "yarnex" / "packs" / "weights" / "answers.yaml"
-HEAD = """# How much each share of evidence weighs for an answer of `find`: a logistic model on features that are no words,
+HEAD = """# How much each share of evidence weighs for an answer of `find`: a conditional logit on features that are no words,
 # fitted by bench/answers.py on {questions} keyed questions and checked by leaving out one folder of papers at a time.
 weights:
 """
@@ -65,9 +66,9 @@ def is_right(fact: dict[str, Any], answer: Answer) -> bool:
     )
 
 
-def gathered(folders: list[Path]) -> tuple[np.ndarray, np.ndarray, np.ndarray, list[tuple[str, int]]]:
-    """Evidence of every answer, whether it is right, its question; and for each question its type and folder."""
-    rows, right, asked, about = [], [], [], []
+def gathered(folders: list[Path]) -> tuple[np.ndarray, np.ndarray, np.ndarray, np.ndarray, list[tuple[str, int]]]:
+    """Evidence of every answer, whether it is right, its question, which say the same; for each question its type and folder."""
+    rows, right, asked, alike, about = [], [], [], [], []
     for place, folder in enumerate(folders):
         facts = json.loads((folder / "key.json").read_text("utf-8"))["facts"]
         os.chdir(folder)
@@ -79,30 +80,60 @@ def gathered(folders: list[Path]) -> tuple[np.ndarray, np.ndarray, np.ndarray, l
         }
         inquiries = {path: Inquiry(d) for path, d in documents.items()}
         before: dict[str, Any] = {}
+        places: dict[str, Any] = {}
         for fact in facts:
             inquiry = inquiries.get(fact["document"])
             if inquiry is None:
                 continue
             question = understand(fact["question"], "", before.get(fact["document"]))
             before[fact["document"]] = question
-            for answer in answers_of(inquiry, question):
+            answers = answers_of(inquiry, question, places.get(fact["document"]))
+            places[fact["document"]] = answers[0].span if answers else None
+            said: dict[str, int] = {}
+            for number, answer in enumerate(answers):
+                value = (
+                    answer.value.to_dict()
+                    if answer.value is not None and answer.kind not in ("text", "yes_no")
+                    else number
+                )
+                alike.append(said.setdefault(str((answer.kind, value)), number))
                 rows.append(answer.evidence)
                 right.append(fact["answer"]["type"] != "absent" and is_right(fact, answer))
                 asked.append(len(about))
             about.append((fact["answer"]["type"], place))
-    return np.array(rows), np.array(right, float), np.array(asked), about
+    return np.array(rows), np.array(right, float), np.array(asked), np.array(alike), about
 
 
-def fitted(rows: np.ndarray, right: np.ndarray) -> np.ndarray:
-    """Weights of a logistic model with a ridge penalty, by Newton's method; the constant is not penalised."""
-    weights = np.zeros(rows.shape[1])
-    ridge = np.eye(len(weights)) * RIDGE
-    ridge[0, 0] = 0.01
-    for _ in range(STEPS):
-        likely = 1 / (1 + np.exp(-rows @ weights))
-        slope = rows.T @ (right - likely) - ridge @ weights
-        weights = weights + np.linalg.solve((rows * (likely * (1 - likely))[:, None]).T @ rows + ridge, slope)
-    return weights
+def fitted(rows: np.ndarray, right: np.ndarray, asked: np.ndarray) -> np.ndarray:
+    """Weights of the conditional logit: they make likely that one of the right answers is chosen, or none where none is.
+
+    Found by gradient steps (Adam) on evidence of even spread, with a ridge penalty; the constant is not penalised.
+    """
+    spread = rows.std(0) + 1e-6
+    spread[0] = 1.0
+    even = rows / spread
+    _, question = np.unique(asked, return_inverse=True)
+    count = question.max() + 1
+    known = np.bincount(question, right, count) > 0
+    weights, slow, square = np.zeros(rows.shape[1]), 0.0, 0.0
+    held = np.full(len(weights), RIDGE)
+    held[0] = 0.0
+    for step in range(1, STEPS + 1):
+        worth = np.exp(np.clip(even @ weights, -30, 30))
+        share = worth / (1.0 + np.bincount(question, worth, count))[question]
+        of_right = worth * right / np.maximum(np.bincount(question, worth * right, count), 1e-12)[question]
+        slope = even.T @ (np.where(known[question], of_right, 0.0) - share) - held * weights
+        slow, square = 0.9 * slow + 0.1 * slope, 0.99 * square + 0.01 * slope**2
+        weights = weights + 0.03 * (slow / (1 - 0.9**step)) / (np.sqrt(square / (1 - 0.99**step)) + 1e-8)
+    return weights / spread
+
+
+def best_of(rows: np.ndarray, weights: np.ndarray, alike: np.ndarray) -> tuple[int, float]:
+    """The row chosen of one question's, and its likelihood; rows that give the same value add up."""
+    worth = np.exp(np.clip(rows @ weights, -30, 30))
+    shares = np.bincount(alike, worth)[alike] / (1.0 + worth.sum())
+    best = int(np.lexsort((-worth, -np.round(shares, 9)))[0])
+    return best, float(shares[best])
 
 
 def main() -> None:
@@ -110,29 +141,31 @@ def main() -> None:
     parser.add_argument("folders", nargs="+", type=Path)
     parser.add_argument("--write", action="store_true")
     given = parser.parse_args()
-    rows, right, asked, about = gathered([f.resolve() for f in given.folders])
+    rows, right, asked, alike, about = gathered([f.resolve() for f in given.folders])
     folder_of = np.array([about[q][1] for q in asked])
     tops = []
-    for place in range(len(given.folders)):
-        weights = (
-            fitted(rows[folder_of != place], right[folder_of != place])
-            if len(given.folders) > 1
-            else fitted(rows, right)
-        )
-        likely = 1 / (1 + np.exp(-rows @ weights))
+    for place, folder in enumerate(given.folders):
+        others = folder_of != place if len(given.folders) > 1 else folder_of == place
+        weights = fitted(rows[others], right[others], asked[others])
         for question, (kind, where) in enumerate(about):
             if where == place and len(mine := np.where(asked == question)[0]):
-                best = mine[np.argmax(likely[mine])]
-                tops.append((float(likely[best]), kind, bool(right[best])))
+                best, likely = best_of(rows[mine], weights, alike[mine])
+                tops.append((likely, kind, bool(right[mine[best]]), folder.name))
     said = sum(kind != "absent" for kind, _ in about)
     print(f"{len(about)} questions, {said} of them answered in the documents")
-    for least in (0.0, 0.2, 0.3, 0.37, 0.45, 0.6):
-        good = sum(ok for s, kind, ok in tops if s >= least and kind != "absent")
-        bad = sum(not ok for s, kind, ok in tops if s >= least and kind != "absent")
-        invented = sum(s >= least for s, kind, _ in tops if kind == "absent")
-        print(f"at least {least:.2f}: right {good}, wrong {bad}, missed {said - good - bad}, invented {invented}")
+    for least in (0.0, 0.2, 0.25, 0.3, 0.35, 0.4, 0.45, 0.5, 0.6, 0.7, 0.8, 0.9):
+        good = sum(ok for s, kind, ok, _ in tops if s >= least and kind != "absent")
+        bad = sum(not ok for s, kind, ok, _ in tops if s >= least and kind != "absent")
+        invented = sum(s >= least for s, kind, _, _ in tops if kind == "absent")
+        by_folder = ", ".join(
+            f"{f.name} {sum(ok for s, k, ok, n in tops if s >= least and k != 'absent' and n == f.name)}"
+            for f in given.folders
+        )
+        print(
+            f"at least {least:.2f}: right {good}, wrong {bad}, missed {said - good - bad}, invented {invented} ({by_folder})"
+        )
     if given.write:
-        weights = fitted(rows, right)
+        weights = fitted(rows, right, asked)
         lines = "".join(f'  {name}: "{value:.3f}"\n' for name, value in zip(EVIDENCE, weights, strict=True))
         WEIGHTS.write_text(HEAD.format(questions=len(about)) + lines, "utf-8")
 

@@ -8,10 +8,9 @@ from __future__ import annotations
 
 import re
 from collections.abc import Callable, Iterator, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from decimal import Decimal
-from functools import cached_property, lru_cache
-from math import exp
+from functools import cached_property
 
 from yarnex.core.costs import Bill
 from yarnex.core.costs.bills import bills_of
@@ -19,13 +18,13 @@ from yarnex.core.dates import DatedItem
 from yarnex.core.dates.anchors import Anchors
 from yarnex.core.dates.relative import relative_items
 from yarnex.core.document import Cite, Document, Span
-from yarnex.core.errors import PackError
 from yarnex.core.figures import Figure, figures_of
-from yarnex.core.packs import load_entries, pack_text
+from yarnex.core.search.bands import Limit, label_of_row, measures_in, within
 from yarnex.core.search.from_lists import Offer, of_bills, of_dates, of_figures
 from yarnex.core.search.people import people_of
 from yarnex.core.search.question import Question
 from yarnex.core.search.roster_model import RosterItem
+from yarnex.core.search.weighing import EVIDENCE, Answer, weighed
 from yarnex.core.terms import Finding, Sheet, Term, abstract
 from yarnex.core.terms.abstract import Abstract, sheet_for
 from yarnex.core.terms.by_words import Hit, Idea, Matcher, matcher_of
@@ -42,15 +41,9 @@ from yarnex.core.values import Duration, Found, Party, Text, Value, YesNo, same_
 from yarnex.core.values.numbers import ORDINAL_WORDS, WORDS, read_words
 from yarnex.core.words import stem, stems_of
 
-# Shares that speak for or against an answer; none is a word of any document. Weights: packs/weights/answers.yaml.
-EVIDENCE = (
-    "one", "score", "coverage", "named", "fit", "missing", "first", "cell", "label", "short", "few", "term", "alike", "confidence", "gap",
-    "worked_out", "conflicting", "agreed", "own", "rarest", "pairs", "close", "lead", "exact", "outdone", "in_vain", "rank", "unsure", "text",
-    "text_for_value",
-)  # fmt: skip
-ENOUGH = 0.34  # an answer under this is none; set on measured cases, see bench/answers.py
-SURE_YES = 0.5  # the same for a yes or no read from a passage: any sentence has one or the other in it
+ENOUGH = 0.36  # an answer under this is none; set on measured cases, see bench/answers.py
 NEAR_SHOWN = 3
+NEAR_BLOCKS = 3  # paragraphs between the answers of two questions of which one leans on the other
 LEAST_ALIKE = 0.3
 EXACT = 0.95
 LIKE_EXACT = 0.75  # beside a filled term that names exactly what is asked, others must be as like it as this
@@ -59,7 +52,7 @@ QUALIFIERS = frozenset(
 )  # make another thing of what they stand by
 DECIDES = 0.6  # how like a term must be to a yes-or-no question for its being there to answer it
 UNRIVALLED = ("text", "list", "party", "yes_no")  # what two places say in different words is no conflict
-RIVAL = 0.6  # how sure a second, different answer must be to make a conflict
+RIVAL = 0.5  # how likely a second, different answer must be beside the best to be told, or to make a conflict
 BASES = frozenset(
     (
         *STARTS,
@@ -78,7 +71,9 @@ BASES = frozenset(
     )
 )
 CLOCK = re.compile(
-    r"\b(?:[01]?\d|2[0-3])[.:][0-5]\d\s*(?:[ap]\.?\s?m\.?)?(?!\d)|\b\d{1,2}\s*[ap]\.?\s?m\b\.?|\b(?:noon|midnight)\b"
+    r"\b(?:[01]?\d|2[0-3]):[0-5]\d\s*(?:[ap]\.?\s?m\.?)?(?![\d:])|\b(?:1?\d|2[0-3])\.[0-5]\d\s*[ap]\.?\s?m\.?"
+    r"|(?:(?<=\b(?:at|by|to)\s)|(?<=\b(?:from|till|says|said)\s)|(?<=\b(?:about|after|until)\s)|(?<=\b(?:around|before)\s))(?:[01]?\d|2[0-3])\.[0-5]\d(?!\d|:|\s?[%x×])"
+    r"|\b\d{1,2}\s*[ap]\.?\s?m\b\.?|\b(?:noon|midnight)\b"
     r"|\b(?:five|ten|quarter|twenty|twenty-five|half)(?:\s+minutes)?\s+(?:to|past)\s+(?:one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve)\b",
     re.IGNORECASE,
 )
@@ -96,24 +91,6 @@ NO = re.compile(
     r"|don['’]t|doesn['’]t|can['’]t|won['’]t|nothing|nobody|excluded|excludes|prohibited|refused?|unable|waive[sd]?|non-\w+)\b",
     re.IGNORECASE,
 )
-
-
-@dataclass(frozen=True, slots=True)
-class Answer:
-    """What one source offers: a value (None for words), its place, what to quote.
-
-    evidence: shares that speak for or against it, in the order of EVIDENCE. score: how likely it is right, 0 to 1, once weighed.
-    """
-
-    kind: str
-    value: Value | None
-    span: Span
-    quote: Cite
-    evidence: tuple[float, ...]
-    why: str
-    finding: Finding | None = None
-    working: tuple[str, ...] = ()
-    score: float = 0.0
 
 
 class Inquiry:
@@ -189,15 +166,21 @@ def _ways(term: Term) -> tuple[frozenset[str], ...]:
     return tuple(w for w in dict.fromkeys(ways) if w)
 
 
-def ask(inquiry: Inquiry, question: Question, limit: int = 8) -> list[Finding]:
-    """Findings that answer, best first, at most `limit`; one `not_found` with the nearest mentions where none does."""
+def ask(inquiry: Inquiry, question: Question, limit: int = 8, before: Span | None = None) -> list[Finding]:
+    """Findings that answer, best first, at most `limit`; one `not_found` with the nearest mentions where none does.
+
+    before: where the answer stands of the question on which this one leans.
+    """
     if question.outside:
         return [_none(inquiry, question, "this asks about the world, not about the documents")]
-    answers = answers_of(inquiry, question)
-    least = SURE_YES if answers and answers[0].kind == "yes_no" and answers[0].finding is None else ENOUGH
-    if not answers or answers[0].score < least:
+    answers = answers_of(inquiry, question, before)
+    if not answers or answers[0].score < ENOUGH:
         return [_none(inquiry, question, "no passage answers it", answers)]
-    found = [_finding(inquiry, question, a) for a in answers[:limit] if a is answers[0] or a.score >= ENOUGH]
+    found = [
+        _finding(inquiry, question, a)
+        for a in answers[:limit]
+        if a is answers[0] or a.score >= RIVAL * answers[0].score
+    ]
     return [_with_rival(found, answers), *found[1:]]
 
 
@@ -208,7 +191,7 @@ def _with_rival(found: list[Finding], answers: Sequence[Answer]) -> Finding:
         return best
     for other, answer in zip(found[1:], answers[1:], strict=False):
         apart = not other.cites[0].span.overlaps(best.cites[0].span)
-        sure = answer.score >= RIVAL and answer.kind == answers[0].kind and other.state == "stated"
+        sure = answer.kind == answers[0].kind and other.state == "stated"
         if sure and apart and other.value is not None and not same_value(other.value, best.value):
             told = f"also stated as {quoted(other.text)} ({other.cites[0].place})"
             return replace(
@@ -218,12 +201,35 @@ def _with_rival(found: list[Finding], answers: Sequence[Answer]) -> Finding:
 
 
 # ------------------------------------------------------------------ sources
-def answers_of(inquiry: Inquiry, question: Question) -> list[Answer]:
-    """All answers of all sources, best first."""
+def answers_of(inquiry: Inquiry, question: Question, before: Span | None = None) -> list[Answer]:
+    """All answers of all sources, best first. before: where the answer stands of the question this one leans on."""
     offered = _offered(inquiry, question)
     in_vain = max((alike for f, alike in offered if f.state == "not_found"), default=0.0)
-    answers = [*from_terms(question, offered), *from_lists(inquiry, question), *from_lines(inquiry, question)]
+    answers = [*from_terms(inquiry, question, offered), *from_lists(inquiry, question), *from_lines(inquiry, question)]
+    if before is not None and question.leans:
+        answers = [_beside(inquiry, a, before) for a in answers]
+    if asked := measures_in(question.text):
+        answers = [_in_band(inquiry, a, asked) for a in answers]
     return weighed(_beside_each_other(answers, in_vain))
+
+
+def _in_band(inquiry: Inquiry, answer: Answer, asked: list[tuple[str, Limit, Span]]) -> Answer:
+    """The answer with whether the row it stands in holds for a day, sum or share that the question names."""
+    fits = within(asked, label_of_row(inquiry.document, answer.span))
+    if not fits:
+        return answer
+    evidence = list(answer.evidence)
+    evidence[EVIDENCE.index("in_range")] = fits
+    return replace(answer, evidence=tuple(evidence))
+
+
+def _beside(inquiry: Inquiry, answer: Answer, before: Span) -> Answer:
+    """The answer with how near it stands to that of the question before: in one block, close by, or not."""
+    blocks = inquiry.document.block_index_at
+    apart = abs(blocks(answer.span.start) - blocks(before.start))
+    evidence = list(answer.evidence)
+    evidence[EVIDENCE.index("beside")] = 1.0 if apart == 0 else 0.6 if apart <= NEAR_BLOCKS else 0.0
+    return replace(answer, evidence=tuple(evidence))
 
 
 def _offered(inquiry: Inquiry, question: Question) -> list[tuple[Finding, float]]:
@@ -253,7 +259,7 @@ def _beside_each_other(answers: list[Answer], in_vain: float) -> list[Answer]:
     return out
 
 
-def from_terms(question: Question, offered: Sequence[tuple[Finding, float]]) -> list[Answer]:
+def from_terms(inquiry: Inquiry, question: Question, offered: Sequence[tuple[Finding, float]]) -> list[Answer]:
     """Answers by filled terms, each with how like what is asked for its names are."""
     out = []
     for finding, alike in offered:
@@ -270,6 +276,7 @@ def from_terms(question: Question, offered: Sequence[tuple[Finding, float]]) -> 
         evidence = _evidence(
             question, kind, rank, term=1.0, alike=alike, confidence=finding.confidence, gap=float(gap),
             worked_out=float(finding.state == "computed"), conflicting=float(finding.state == "conflicting"),
+            **_where_it_stands(inquiry, question, finding.cites[0].span, finding.text),
         )  # fmt: skip
         cite = finding.cites[0]
         out.append(Answer(kind, value, cite.span, cite, evidence, f"the term {finding.term.label!r}", finding))
@@ -342,6 +349,18 @@ def _of_people(inquiry: Inquiry, question: Question) -> Iterator[Offer]:
                 )
 
 
+def _where_it_stands(inquiry: Inquiry, question: Question, cite: Span, words: str) -> dict[str, float]:
+    """What the line in which an answer of a term or a list stands says of the question."""
+    at = inquiry.passages.text.find(words, cite.start, cite.end) if words else -1
+    hit = inquiry.matcher.at(question.ideas, cite, Span(at, at + len(words)) if at >= 0 else None)
+    if hit is None:
+        return {}
+    return {
+        "its_score": min(hit.score, 1.4), "its_coverage": hit.coverage, "its_missing": min(4.0, len(hit.missing)),
+        "its_own": hit.own, "its_rarest": hit.rarest, "its_pairs": hit.pairs, "cell": float(hit.line.kind == "cell"),
+    }  # fmt: skip
+
+
 def _likeness(inquiry: Inquiry, question: Question, ways: Sequence[frozenset[str]], total: float) -> float:
     return max((_alike(inquiry, question.ideas, way, total) for way in ways), default=0.0)
 
@@ -349,7 +368,7 @@ def _likeness(inquiry: Inquiry, question: Question, ways: Sequence[frozenset[str
 def _evidence(question: Question, kind: str, rank: int, **given: float) -> tuple[float, ...]:
     """The evidence for an answer as numbers, in the order of EVIDENCE."""
     given |= {
-        "rank": float(rank), "unsure": float(not question.sure), "text": float(kind in ("text", "list")),
+        "rank": float(rank), "yes_no": float(kind == "yes_no"), "unsure": float(not question.sure), "text": float(kind in ("text", "list")),
         "text_for_value": float(kind in ("text", "list") and question.sure and question.kinds[0] not in ("text", "list")), "one": 1.0,
     }  # fmt: skip
     return tuple(given.get(name, 0.0) for name in EVIDENCE)
@@ -460,62 +479,6 @@ def _yes_or_no(passages: Passages, line: Line, question: Question) -> YesNo:
 
 
 # ------------------------------------------------------------------ the answer
-def weighed(answers: list[Answer]) -> list[Answer]:
-    """Best first by the fitted weights; answers that say the same in the same place are one, which speaks for them."""
-    weights = answer_weights()
-    agreed, score = EVIDENCE.index("agreed"), EVIDENCE.index("score")
-    scored = sorted((_scored(a, weights) for a in answers), key=_order)
-    out: list[Answer] = []
-    for answer in scored:
-        same = next((i for i, o in enumerate(out) if _same(o, answer)), None)
-        if same is None:
-            out.append(answer)
-        elif (out[same].finding is None) != (answer.finding is None):
-            kept = out[same] if out[same].finding is not None else answer
-            other = answer if kept is out[same] else out[same]
-            evidence = (
-                *kept.evidence[:agreed],
-                max(kept.evidence[agreed], other.evidence[score]),
-                *kept.evidence[agreed + 1 :],
-            )
-            both = _scored(replace(kept, evidence=evidence), weights)
-            out[same] = replace(both, score=max(both.score, out[same].score))
-    return sorted(out, key=_order)
-
-
-def _order(answer: Answer) -> tuple[float, int, str]:
-    return (-round(answer.score, 6), answer.span.start, answer.kind)
-
-
-def _scored(answer: Answer, weights: Sequence[float]) -> Answer:
-    total = sum(w * x for w, x in zip(weights, answer.evidence, strict=True))
-    return replace(answer, score=1 / (1 + exp(-max(-30.0, min(30.0, total)))))
-
-
-@lru_cache(maxsize=1)
-def answer_weights() -> tuple[float, ...]:
-    """The weights in `packs/weights/answers.yaml`, fitted by bench/answers.py. Raises PackError where one is missing."""
-    text, name = pack_text("weights", "answers")
-    entry = load_entries(text, name)
-    missing = [e for e in EVIDENCE if e not in entry.get("weights", {})]
-    if missing:
-        raise PackError(f"no weight for {', '.join(missing)}", where=name)
-    return tuple(float(entry["weights"][e]) for e in EVIDENCE)
-
-
-def _same(one: Answer, other: Answer) -> bool:
-    if not one.quote.span.overlaps(other.quote.span):
-        return False
-    if one.kind == other.kind == "text":
-        return True
-    return (
-        one.kind == other.kind
-        and one.value is not None
-        and other.value is not None
-        and same_value(one.value, other.value)
-    )
-
-
 def _finding(inquiry: Inquiry, question: Question, answer: Answer) -> Finding:
     document = inquiry.document
     term = Term("answer", question.text, "", answer.kind if answer.kind not in PATTERNS else "text")

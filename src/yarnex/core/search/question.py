@@ -32,7 +32,8 @@ FORMS: tuple[tuple[str, tuple[str, ...]], ...] = (
     (r"\A(?:and\s+)?(?:(?:on|by|from|until|before|after|at)\s+)?(?:which|what)\s+(?:\w+\s+)?(?:day|date)\b(?!s)", ("date", "time", "duration", "text")),
     (r"\b(?:which|what)\s+(?:days|dates|sections|clauses|items|countries|names|people|companies|documents)\b|\A(?:please\s+)?list\b|\bset\s+out\b|\bwho\s+are\b|\bwhat\s+are\s+(?:all\s+)?the\b", ("list", "text")),
     (rf"\bhow\s+many\s+{UNIT_WORDS}['’]?\s+(?:rent|salary|pay|fees?)\b", ("duration",)),
-    (rf"\bhow\s+many\s+{UNIT_WORDS}\b|\bhow\s+(?:long|soon|fast|quickly|late|early)\b|\bhow\s+much\s+(?:notice|time|warning)\b|\bwithin\s+what\s+(?:time|period)\b|\bon\s+(?:what|how\s+much)\s+notice\b|\bwhat\s+(?:\w+\s+)?notice\b|\bwhat\s+(?:period|length\s+of\s+time|cure\s+period|warranty)\b", ("duration", "text")),
+    (r"\bhow\s+(?:fast|quickly)\s+(?:may|can|must|could|did|does|do|will)\s.*\b(?:grow|rise|increase|go\s+up|fall)", ("percent", "money", "number")),
+    (rf"\bhow\s+many\s+(?:(?:lease|contract|calendar|full|whole|complete|further|extra|consecutive|clear|running|successive)\s+(?=(?:business\s+|working\s+)?(?:day|week|month|year|quarter)))?{UNIT_WORDS}\b|\bhow\s+(?:long|soon|fast|quickly|late|early)\b|\bhow\s+much\s+(?:notice|time|warning)\b|\bwithin\s+what\s+(?:time|period)\b|\bon\s+(?:what|how\s+much)\s+notice\b|\bwhat\s+(?:\w+\s+)?notice\b|\bwhat\s+(?:period|length\s+of\s+time|cure\s+period|warranty)\b", ("duration", "text")),
     (r"\bhow\s+often\b", ("often", "duration", "text")),
     (r"\b(?:who|whom|whose)\b|\bwhich\s+(?:firm|company|bank|party|person|broker|court|insurer|auditor|supplier|organisation|authority|director|non-executive)\b|\bto\s+whom\b", ("party", "text")),
     (r"(?:\A|,\s+)(?:and\s+|but\s+)?(?:by\s+|from\s+|since\s+|until\s+|on\s+|up\s+to\s+)?when\b|\b(?:what|which)\s+(?:\S+\s+)?(?:date|day)\b|\bwhat\s+year\s+end\b", ("date", "time", "duration", "text")),
@@ -51,9 +52,26 @@ SIZE_OF_SUM = re.compile(
 RATIO = frozenset(("times",))  # "cover" is also what an insurance pays
 # "What is the greatest depth ...": what comes before "of", "in", a verb and the like says what is measured.
 MEASURED = re.compile(
-    rf"\b(?:what|which)\s+(?:{AUXILIARY}\s+)?(?:the\s+|its\s+|their\s+)?(?P<thing>(?!{AUXILIARY}\b)\w[\w-]*(?:\s(?!(?:{AUXILIARY}|of|in|on|at|for|to|by|per|a|the|an|so|when|where|that|if|from|over|with)\b)\w[\w-]*){{0,3}})",
+    rf"\b(?:what|which)\s+(?:{AUXILIARY}\s+)?(?:the\s+|its\s+|their\s+)?(?P<thing>(?!{AUXILIARY}\b)\w[\w'’-]*(?:\s(?!(?:{AUXILIARY}|of|in|on|at|for|to|by|per|a|the|an|so|when|where|that|if|from|over|with)\b)\w[\w'’-]*){{0,3}})",
     re.IGNORECASE,
 )
+IT = re.compile(
+    r"what\s+(?:is|are)\s+(?:it|they)|how\s+much(?:\s+is\s+it)?|to\s+how\s+much|up\s+to\s+what|what", re.IGNORECASE
+)
+# "What did she find", "for what may it be used": what is asked for is not named, but what is done with it is.
+BY_VERB = re.compile(
+    rf"\A(?:\w+\s+)?what\s+(?P<deed>{AUXILIARY}\s+(?!the\b|its\b|their\b|her\b|his\b|our\b|a\b|an\b)(?!(?:is|was|are|were)\s).*|{AUXILIARY}\s+(?:\S+\s+){{1,4}}\w+\Z|happen\w*.*)",
+    re.IGNORECASE,
+)
+# What names of things, and deeds, are given as; the first is likeliest.
+GIVEN_AS: tuple[tuple[str, tuple[str, ...]], ...] = (
+    ("instalment price cost fee charge turnover sales revenue income profit loss spending expenditure depreciation materiality provision budget debt claim excess deductible salary premium proceeds goodwill dividend", ("money", "percent", "number")),
+    ("cap ceiling floor limit threshold breakpoint minimum maximum cover credit contribution bonus penalty commission pay paid charged bought sold spend spent added add contribute earn figure allowance", ("money", "percent", "number", "duration")),
+    ("rise increase decrease fall drop growth return understatement overstatement margin yield stake transfer interest rate change", ("percent", "money", "number")),
+    ("cutoff cut deadline expiry start end commencement maturity completion closing", ("date", "duration")),
+    ("version size count height width depth length distance weight", ("number", "text")),
+)  # fmt: skip
+_given_as = {stem(word): kinds for words, kinds in GIVEN_AS for word in words.split()}
 _forms = tuple((re.compile(form, re.IGNORECASE), kinds) for form, kinds in FORMS)
 FRAME = re.compile(
     rf"\b(?:according\s+to\s+the\s+\w+|please|tell\s+me|what\s+does\s+.{{2,40}}?\s+say\s+(?:on|about)|does\s+.{{2,30}}?\s+say|on\s+what|in\s+what|{AUXILIARY}\s+there)\b",
@@ -83,6 +101,10 @@ ASKING = frozenset(map(stem, _asking))
 EXHAUSTIVE = re.compile(r"\b(?:all|every|each|list|any\s+other)\b", re.IGNORECASE)
 OPENING = re.compile(r"\A(?:according\s+to|in|at|by|under|as\s+to|for)\s[^,?]{3,40},\s+", re.IGNORECASE)
 FOLLOWS = re.compile(r"\A(?:and|but|so)\b|\A(?:what|how)\s+about\b", re.IGNORECASE)
+POINTS_BACK = re.compile(
+    r"\b(?:it|its|that|this|they|them|then|there|these|those|he|she|his|her|does\s+not)\b", re.IGNORECASE
+)
+FEW_IDEAS = 2
 NOT_OURS = re.compile(
     r"\b(?:capital\s+of|weather|who\s+won|president\s+of\s+(?:the\s+)?(?:united|france|usa)|population\s+of|recipe|joke|poem|translate|stock\s+price\s+today|latest\s+news|meaning\s+of\s+life)\b",
     re.IGNORECASE,
@@ -103,6 +125,7 @@ class Question:
     exhaustive: bool = False
     outside: bool = False
     sure: bool = True  # the form of the question says the kind
+    leans: bool = False  # on the question before it
 
     @property
     def stems(self) -> frozenset[str]:
@@ -114,12 +137,16 @@ def understand(text: str, name: str = "", before: Question | None = None) -> Que
     words = " ".join(text.split())
     kinds, sure = kinds_of(words)
     ideas = _ideas(words)
-    if before is not None and (FOLLOWS.search(words) or not ideas):
-        if not sure:
+    leans = before is not None and bool(
+        FOLLOWS.search(words) or not ideas or (len(ideas) <= FEW_IDEAS and POINTS_BACK.search(words))
+    )
+    if before is not None and leans:
+        if not sure and FOLLOWS.search(words):
             kinds, sure = before.kinds, before.sure
         have = {i.name for i in ideas}
         ideas = (*ideas, *(replace(i, weight=0.5) for i in before.ideas if i.name not in have))
-    return Question(words, kinds, ideas, name, bool(EXHAUSTIVE.search(words)), bool(NOT_OURS.search(words)), sure)
+    outside = bool(NOT_OURS.search(words))
+    return Question(words, kinds, ideas, name, bool(EXHAUSTIVE.search(words)), outside, sure, leans)
 
 
 def kinds_of(words: str) -> tuple[tuple[str, ...], bool]:
@@ -137,12 +164,31 @@ def kinds_of(words: str) -> tuple[tuple[str, ...], bool]:
         return ("percent", "number"), True
     if units_asked(named) - RATIO:
         return ("number", "percent"), True
+    thing = stems_of(measured["thing"]) if measured else ()
+    head = stems_of(measured["thing"].split()[-1]) if measured else ()
+    if _kinds_of_words(head)[:1] == ("date",):
+        return ("date", "time", "duration", "text"), True
     for form, kinds in _forms:
         if form.search(asked):
             return kinds, True
+    if part and IT.fullmatch(part["part"].strip(" ?,.")) and (kinds := _kinds_of_words(stems_of(words))):
+        return kinds, True
+    if not BY_VERB.match(asked) and (kinds := _kinds_of_words(head) or _kinds_of_words(tuple(reversed(thing)))):
+        return (*kinds, "text"), False
     if units_asked(stems_of(asked)):
         return ("number", "text"), False
+    deed = BY_VERB.match(asked)
+    if deed:
+        return (*_kinds_of_words(stems_of(deed["deed"])), "text"), False
+    if measured:
+        by_head = kinds_by_name(" ".join(head))
+        return (*(by_head or kinds_by_name(measured["thing"])), "text"), False
     return (*kinds_by_name(asked), "text"), False
+
+
+def _kinds_of_words(stems: tuple[str, ...]) -> tuple[str, ...]:
+    """The kinds in which the first of some words that tells is given: a price is money."""
+    return next((_given_as[s] for s in stems if s in _given_as), ())
 
 
 def _ideas(words: str) -> tuple[Idea, ...]:

@@ -14,6 +14,7 @@ from itertools import pairwise
 
 from yarnex.core.document import Cite, Span
 from yarnex.core.document.table_paths import column_path
+from yarnex.core.number_names import ORDINALS, UNITS
 from yarnex.core.phrases import says
 from yarnex.core.terms.candidates import TYPED, candidate, fits, on_one_line, shortened
 from yarnex.core.terms.lines import Line, Lines
@@ -73,6 +74,9 @@ class Hit:
     fit: float = 0.0  # what the value's unit and the words right around it say
 
 
+_NOTHING = Text("")
+
+
 @lru_cache(maxsize=4096)
 def ideas_of(words: str) -> tuple[Idea, ...]:
     """What some words ask for: phrases that the vocabulary knows are one idea, every other word is one."""
@@ -93,13 +97,19 @@ def ideas_of(words: str) -> tuple[Idea, ...]:
             continue
         seen.add(key)
         ways: dict[tuple[str, ...], float] = {key: 1.0}
-        for other in others:
+        for other in (*others, *_numeral(words[found[place - length].start : found[place - 1].end])):
             ways.setdefault(other, SYNONYM if len(other) == 1 else PHRASE)
         if length > 1:
             for part in key:
                 ways.setdefault((part,), PART)
         out.append(Idea(key, tuple(ways.items()), 1.0))
     return tuple(out)
+
+
+def _numeral(word: str) -> tuple[tuple[str, ...], ...]:
+    """The figure for a number in words, as rows are numbered: "the third year" is year 3."""
+    value = ORDINALS.get(word.lower()) or UNITS.get(word.lower())
+    return ((str(value),),) if value else ()
 
 
 class Matcher:
@@ -165,6 +175,34 @@ class Matcher:
         hits = [self._told(h, ideas, weights, total) for h in hits]
         hits.sort(key=lambda h: (-round(h.score, 6), h.line.span.start))
         return hits[:limit]
+
+    def at(self, ideas: Sequence[Idea], place: Span, value: Span | None) -> Hit | None:
+        """How well the lines at a place name the ideas, with the value that stands in it; None where no line is there."""
+        weights = [self.weight(i) for i in ideas]
+        total = sum(weights)
+        best: Hit | None = None
+        for line in self.lines.at(place if value is None else value):
+            if not total:
+                continue
+            if value is not None and line.values.start <= value.start and value.end <= line.values.end:
+                hit = self._best_value(line, [Found(_NOTHING, value)], ideas, weights, total)
+            else:
+                said = sum(w * self._named_at(line, i) for i, w in zip(ideas, weights, strict=True)) / total
+                missing = tuple(" ".join(i.name) for i in ideas if self._named_at(line, i) < 0.3)
+                hit = Hit(line, None, said, said, missing)
+            if line.names:
+                named = self._named(line, ideas, weights) / total
+                hit = replace(hit, score=hit.score + NAMED * named, named=named)
+            if best is None or hit.score > best.score + 1e-9:
+                best = hit
+        return self._told(best, ideas, weights, total) if best is not None else None
+
+    def _named_at(self, line: Line, idea: Idea) -> float:
+        """How far a line, or what it stands under, names an idea."""
+        return max(
+            (worth * min(1.0 if w in line.own else line.around.get(w, 0.0) for w in way) for way, worth in idea.ways),
+            default=0.0,
+        )
 
     def _told(self, hit: Hit, ideas: Sequence[Idea], weights: Sequence[float], total: float) -> Hit:
         """The hit with what its line says of the ideas taken singly and in pairs."""

@@ -17,7 +17,7 @@ from yarnex.core.terms.passages import Passages
 from yarnex.core.words import stems_of, tokens
 
 LABEL_FIRST = re.compile(r"\s*(?P<label>[A-Z][\w'’/ -]{1,40}?):\s+(?=\S)")
-LABEL, HEADING, LEAD_IN, BEFORE, CAPTION, BESIDE = 0.95, 0.55, 0.7, 0.35, 0.5, 0.4
+LABEL, HEADING, LEAD_IN, BEFORE, CAPTION, BESIDE, OF_ROWS = 0.95, 0.55, 0.7, 0.35, 0.5, 0.4, 0.7
 
 
 @dataclass(slots=True)
@@ -43,6 +43,7 @@ class Line:
                 self.around[word] = weight
 
 
+NUMBERED = re.compile(r"\s*(?:No\.?\s*)?(?P<number>\d{1,3})[.)]?\s*")
 RANGE = re.compile(
     r"\s*(?:[A-Za-z]+\s+){0,2}(?P<a>\d{1,3})\s*(?:-|–|—|to|through|and|&)\s*(?P<b>\d{1,3})\b(?!\s*[%.,]\d)"
 )
@@ -125,7 +126,9 @@ class Lines:
                 continue
             whole = Span(min(c.span.start for c in cells), max(c.span.end for c in cells))
             path = stems_of(" ".join(row_path(table, row, self.text)))
-            path = (*path, *_between(cells[0].span.of(self.text)))
+            numbered = NUMBERED.fullmatch(cells[0].span.of(self.text)) if not path and cells[0].column == 0 else None
+            path = (*path, *((numbered["number"],) if numbered else ()), *_between(cells[0].span.of(self.text)))
+            first_head = stems_of(" ".join(column_path(table, cells[0], self.text))) if numbered else ()
             alone = is_group(table, row, self.text)
             all_words = stems_of(" ".join(c.span.of(self.text) for c in cells))
             labelled = cells[0].column == 0 and len(cells) > 1
@@ -139,6 +142,7 @@ class Lines:
                     line.size += 1
                 if not alone:
                     line.near(path, LABEL)
+                    line.near(first_head, OF_ROWS)
                     line.label = cells[0].span.of(self.text) if labelled else ""
                     line.names = path if labelled else ()
                 line.near(stems_of(" ".join(column_path(table, cell, self.text))), LABEL - 0.05)
@@ -187,6 +191,18 @@ class Lines:
                 if word not in line.own:
                     out.setdefault(word, []).append(place)
         return out
+
+    @cached_property
+    def _by_block(self) -> dict[int, list[Line]]:
+        out: dict[int, list[Line]] = {}
+        for line in self.lines:
+            out.setdefault(line.block, []).append(line)
+        return out
+
+    def at(self, place: Span) -> list[Line]:
+        """The lines that a place overlaps: those in which a value at that place would stand."""
+        found = self._by_block.get(self.document.block_index_at(place.start), [])
+        return [line for line in found if line.span.overlaps(place)]
 
     @cached_property
     def _own_counts(self) -> dict[str, int]:

@@ -1,0 +1,120 @@
+"""Answers weighed against each other, and against there being none: which is likeliest, and how likely it is right.
+
+The model is the conditional logit of choice (D. McFadden, 1974): each answer's evidence adds up to its worth, "not in the
+document" has worth 0, and an answer's likelihood is the share of its exp(worth) in the sum of all. Answers in different
+places that give the same value speak for each other: their shares add up. Weights: packs/weights/answers.yaml, fitted by
+bench/answers.py.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from functools import lru_cache
+from math import exp
+
+from yarnex.core.document import Cite, Span
+from yarnex.core.errors import PackError
+from yarnex.core.packs import load_entries, pack_text
+from yarnex.core.terms import Finding
+from yarnex.core.values import Text, Value, same_value
+
+# Shares that speak for or against an answer; none is a word of any document. Those of "its_…" tell of the line in which
+# the answer of a term or a list stands.
+EVIDENCE = (
+    "one", "score", "coverage", "named", "fit", "missing", "first", "cell", "label", "short", "few", "term", "alike", "confidence", "gap",
+    "worked_out", "conflicting", "agreed", "own", "rarest", "pairs", "close", "lead", "exact", "outdone", "in_vain", "rank", "unsure", "text",
+    "text_for_value", "its_score", "its_coverage", "its_missing", "its_own", "its_rarest", "its_pairs", "yes_no", "beside", "in_range",
+)  # fmt: skip
+WORTH_AT_MOST = 30.0
+
+
+@dataclass(frozen=True, slots=True)
+class Answer:
+    """What one source offers: a value (None for words), its place, what to quote.
+
+    evidence: shares that speak for or against it, in the order of EVIDENCE. worth: their weighed sum. score: how likely it
+    is right, 0 to 1, once weighed.
+    """
+
+    kind: str
+    value: Value | None
+    span: Span
+    quote: Cite
+    evidence: tuple[float, ...]
+    why: str
+    finding: Finding | None = None
+    working: tuple[str, ...] = ()
+    worth: float = 0.0
+    score: float = 0.0
+
+
+def weighed(answers: Sequence[Answer]) -> list[Answer]:
+    """Best first; answers that say the same in the same place are one, which speaks for them."""
+    weights = answer_weights()
+    agreed, score = EVIDENCE.index("agreed"), EVIDENCE.index("score")
+    out: list[Answer] = []
+    for answer in sorted((_valued(a, weights) for a in answers), key=_by_worth):
+        same = next((i for i, o in enumerate(out) if _same(o, answer)), None)
+        if same is None:
+            out.append(answer)
+        elif (out[same].finding is None) != (answer.finding is None):
+            kept = out[same] if out[same].finding is not None else answer
+            other = answer if kept is out[same] else out[same]
+            evidence = list(kept.evidence)
+            evidence[agreed] = max(evidence[agreed], other.evidence[score])
+            both = _valued(replace(kept, evidence=tuple(evidence)), weights)
+            out[same] = replace(both, worth=max(both.worth, out[same].worth))
+    return _shared(sorted(out, key=_by_worth))
+
+
+def _shared(answers: list[Answer]) -> list[Answer]:
+    """Each with its share, those of the same value added up; best first, of the same value the one of most worth."""
+    total = 1.0 + sum(exp(a.worth) for a in answers)
+    groups: list[list[Answer]] = []
+    for answer in answers:
+        group = next((g for g in groups if _says_the_same(g[0], answer)), None)
+        if group is None:
+            groups.append([answer])
+        else:
+            group.append(answer)
+    shares = [sum(exp(a.worth) for a in g) / total for g in groups]
+    order = sorted(range(len(groups)), key=lambda i: (-round(shares[i], 6), i))
+    first = [replace(groups[i][0], score=shares[i]) for i in order]
+    rest = [replace(a, score=shares[i]) for i in order for a in groups[i][1:]]
+    return [*first, *rest]
+
+
+def _says_the_same(one: Answer, other: Answer) -> bool:
+    if one.value is None or other.value is None or isinstance(one.value, Text) or one.kind == "yes_no":
+        return False  # the words of two passages are two answers; any sentence is a yes or a no
+    return one.kind == other.kind and same_value(one.value, other.value)
+
+
+def _by_worth(answer: Answer) -> tuple[float, int, str]:
+    return (-round(answer.worth, 6), answer.span.start, answer.kind)
+
+
+def _valued(answer: Answer, weights: Sequence[float]) -> Answer:
+    total = sum(w * x for w, x in zip(weights, answer.evidence, strict=True))
+    return replace(answer, worth=max(-WORTH_AT_MOST, min(WORTH_AT_MOST, total)))
+
+
+def _same(one: Answer, other: Answer) -> bool:
+    if not one.quote.span.overlaps(other.quote.span):
+        return False
+    if one.kind == other.kind == "text":
+        return True
+    both = one.value is not None and other.value is not None
+    return one.kind == other.kind and both and same_value(one.value, other.value)  # type: ignore[arg-type]
+
+
+@lru_cache(maxsize=1)
+def answer_weights() -> tuple[float, ...]:
+    """The weights in `packs/weights/answers.yaml`, fitted by bench/answers.py. Raises PackError where one is missing."""
+    text, name = pack_text("weights", "answers")
+    entry = load_entries(text, name)
+    missing = [e for e in EVIDENCE if e not in entry.get("weights", {})]
+    if missing:
+        raise PackError(f"no weight for {', '.join(missing)}", where=name)
+    return tuple(float(entry["weights"][e]) for e in EVIDENCE)

@@ -72,7 +72,7 @@ def _columns_in(band: list[Segment], x: float) -> tuple[tuple[int, float], tuple
             part = [s for piece in pieces[first : first + length] for s in piece]
             left = [s for s in part if s.x1 <= x]
             right = [s for s in part if s.x0 >= x]
-            if len(left) >= MIN_LINES and len(right) >= MIN_LINES and _prose(left) and _prose(right):
+            if len(left) >= MIN_LINES and len(right) >= MIN_LINES and _prose(left) and _prose(right) and not _rows(left, right):
                 edges = max(s.x1 for s in left), min(s.x0 for s in right)
                 score = len(left) + len(right), edges[1] - edges[0]
                 top = min(left[0].middle, right[0].middle)
@@ -91,6 +91,14 @@ def _pieces(band: list[Segment]) -> list[list[Segment]]:
         reach = max(reach, band[i].bottom)
     cuts = sorted(i for _, i in sorted(gaps, reverse=True)[:7])
     return [band[a:b] for a, b in zip([0, *cuts], [*cuts, len(band)], strict=True)]
+
+
+def _rows(left: list[Segment], right: list[Segment]) -> bool:
+    """True for the labels and values of a table without lines: side by side, and no line carries on the one above."""
+    lines = sorted(s.middle for s in left)
+    beside = sum(any(abs(s.middle - y) < 0.3 * s.size for y in lines) for s in right)
+    carried = max(sum(s.text[:1].islower() for s in side) / len(side) for side in (left, right))
+    return beside >= 0.9 * max(len(right), 0.8 * len(left)) and carried <= 0.1
 
 
 def _prose(segments: list[Segment]) -> bool:

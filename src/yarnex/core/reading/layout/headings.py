@@ -84,21 +84,23 @@ def contents_of(drafts: list[Draft]) -> frozenset[int]:
     """Places of the drafts that list the document's contents: they name sections but begin none."""
     inside: set[int] = set()
     reading = False
+    tabled = False  # the list itself was a table: what follows it without a page number is no entry
     page = 0
     for place, draft in enumerate(drafts):
         if draft.kind == "table":
             if reading and draft.table_page != page:
                 reading = False
+            tabled = tabled or reading
             continue
         if not draft.lines:
             continue
         text = draft.text
         if CONTENTS.fullmatch(text.strip()):
-            reading, page = True, draft.lines[0][0]
+            reading, tabled, page = True, False, draft.lines[0][0]
             continue  # the word itself heads the page
         if reading and not LEADER.search(text):
             listed = LISTED.search(text) and not draft.bold
-            if not listed and (len(text) > 160 or draft.lines[0][0] != page):
+            if not listed and (tabled or len(text) > 160 or draft.lines[0][0] != page):
                 reading = False
         if reading or (len(text) < 120 and LED_TO_PAGE.search(text)):
             inside.add(place)

@@ -33,15 +33,17 @@ from yarnex.core.terms.computed import ENDS, LENGTHS, NON_RENEWAL, STARTS
 from yarnex.core.terms.conditions import condition_of
 from yarnex.core.terms.identity import identify
 from yarnex.core.terms.lines import Line
+from yarnex.core.terms.measures import period_asked, units_asked, units_named
 from yarnex.core.terms.model import quoted
 from yarnex.core.terms.particulars import other_particulars
 from yarnex.core.terms.passages import Passages
 from yarnex.core.terms.values_in_lines import LineValues, of_type
-from yarnex.core.values import Duration, Found, Party, Text, Value, YesNo, same_value
+from yarnex.core.values import Duration, Found, Money, Party, Quantity, Text, Value, YesNo, same_value
 from yarnex.core.values.numbers import ORDINAL_WORDS, WORDS, read_words
 from yarnex.core.words import stem, stems_of
 
 ENOUGH = 0.36  # an answer under this is none; set on measured cases, see bench/answers.py
+WHOLE = frozenset(map(stem, ("total", "altogether", "overall", "aggregate")))
 NEAR_SHOWN = 3
 NEAR_BLOCKS = 3  # paragraphs between the answers of two questions of which one leans on the other
 LEAST_ALIKE = 0.3
@@ -210,7 +212,27 @@ def answers_of(inquiry: Inquiry, question: Question, before: Span | None = None)
         answers = [_beside(inquiry, a, before) for a in answers]
     if asked := measures_in(question.text):
         answers = [_in_band(inquiry, a, asked) for a in answers]
+    answers = [_measured(question, a) for a in answers]
     return weighed(_beside_each_other(answers, in_vain))
+
+
+def _measured(question: Question, answer: Answer) -> Answer:
+    """The answer with whether its unit, or the time it is for, is what is asked, and whether it has a value at all."""
+    value, names = answer.value, question.stems
+    fit = 0.0
+    if isinstance(value, Quantity) and (wanted := units_named(names) or units_asked(names)):
+        fit = 1.0 if value.unit in wanted else -0.5 if value.unit is None else -1.0
+    elif isinstance(value, Money):
+        period = period_asked(names)
+        if period and value.per:
+            fit = 1.0 if value.per.startswith(period) else -1.0
+        elif value.per and not names.isdisjoint(WHOLE):
+            fit = -1.0
+    evidence = list(answer.evidence)
+    evidence[EVIDENCE.index("unit_fit")] = fit
+    gap = answer.evidence[EVIDENCE.index("gap")]
+    evidence[EVIDENCE.index("valueless")] = float(value is None and not gap)
+    return replace(answer, evidence=tuple(evidence))
 
 
 def _in_band(inquiry: Inquiry, answer: Answer, asked: list[tuple[str, Limit, Span]]) -> Answer:

@@ -72,6 +72,7 @@ def people_of(document: Document) -> list[RosterItem]:
 
 def _found(document: Document) -> Iterator[tuple[int, int, str, str, str]]:
     text = document.text
+    defined = set(re.findall(r"[“\"]([A-Z][^”\"\n]{2,40})[”\"]", text))
     for mark in document.marks:
         if mark.kind == "speaker" and mark.value and " " in mark.value:
             yield (
@@ -91,6 +92,8 @@ def _found(document: Document) -> Iterator[tuple[int, int, str, str, str]]:
                 continue  # found by its title already
             if NOT_NAMES.search(name) or (" " not in name and pattern is not TITLED):
                 continue
+            if pattern is not TITLED and (_is_thing(text, m.start("name"), name) or name in defined):
+                continue
             role = on_one_line(groups.get("role") or "")
             if pattern is TITLED:
                 before = re.search(
@@ -101,6 +104,12 @@ def _found(document: Document) -> Iterator[tuple[int, int, str, str, str]]:
                 )
                 role = on_one_line((before or behind)["role"]) if before or behind else ""  # type: ignore[index]
             yield m.start("name"), m.end("name"), name, on_one_line(groups.get("title") or "").rstrip("."), role
+
+
+def _is_thing(text: str, start: int, name: str) -> bool:
+    """True for a name with "the" before it, and for one whose last word the document also writes small."""
+    before = re.search(r"\b(?:the|a|an|any|each|such|said)\s+\Z", text[max(0, start - 8) : start], re.IGNORECASE)
+    return before is not None or re.search(rf"\b{re.escape(name.split()[-1].lower())}\b", text) is not None
 
 
 def _same(person: _Person, name: str) -> bool:

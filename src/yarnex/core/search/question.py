@@ -77,27 +77,12 @@ FRAME = re.compile(
     rf"\b(?:according\s+to\s+the\s+\w+|please|tell\s+me|what\s+does\s+.{{2,40}}?\s+say\s+(?:on|about)|does\s+.{{2,30}}?\s+say|on\s+what|in\s+what|{AUXILIARY}\s+there)\b",
     re.IGNORECASE,
 )
-_asking = (
-    "date",
-    "day",
-    "time",
-    "long",
-    "soon",
-    "fast",
-    "quickly",
-    "late",
-    "often",
-    "many",
-    "much",
-    "percentage",
-    "share",
-    "big",
-    "large",
-    "company",
-    "firm",
-    "name",
+# Words that only say what kind of answer is wanted, where they stand in the asking itself: "how late", "on what date".
+ASKING = re.compile(
+    r"\bhow\s+(?:long|soon|fast|quickly|late|early|often|many|much|big|large)\b"
+    r"|\b(?:what|which)\s+(?:(?:is|was|are|were)\s+the\s+)?(?:date|days?|time|percentage|share|proportion|company|firm|name)\b(?:\s+of\b)?",
+    re.IGNORECASE,
 )
-ASKING = frozenset(map(stem, _asking))
 EXHAUSTIVE = re.compile(r"\b(?:all|every|each|list|any\s+other)\b", re.IGNORECASE)
 OPENING = re.compile(r"\A(?:according\s+to|in|at|by|under|as\s+to|for)\s[^,?]{3,40},\s+", re.IGNORECASE)
 FOLLOWS = re.compile(r"\A(?:and|but|so)\b|\A(?:what|how)\s+about\b", re.IGNORECASE)
@@ -192,10 +177,8 @@ def _kinds_of_words(stems: tuple[str, ...]) -> tuple[str, ...]:
 
 
 def _ideas(words: str) -> tuple[Idea, ...]:
-    plain = FRAME.sub(" ", words)
-    found = ideas_of(plain)
-    kept = tuple(i for i in found if not (len(i.name) == 1 and i.name[0] in ASKING))
-    return kept or found
+    plain = FRAME.sub(" ", ASKING.sub(" ", words))
+    return ideas_of(plain) or ideas_of(words)
 
 
 @lru_cache(maxsize=1)

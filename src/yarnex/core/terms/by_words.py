@@ -24,10 +24,12 @@ from yarnex.core.terms.passages import Passages
 from yarnex.core.terms.values_in_lines import LineValues
 from yarnex.core.terms.wording import is_others_duty
 from yarnex.core.values import Found, Money, Quantity, Text, Value
-from yarnex.core.words import STOP_WORDS, known_synonyms, stem, tokens
+from yarnex.core.words import STOP_WORDS, Token, known_synonyms, stem, tokens
+from yarnex.core.words.synonyms import PARTICLES
 
 SYNONYM = 0.75
 PHRASE = 0.85
+FEW_OTHERS, LOOSE = 14, 0.8
 PART = 0.45  # one word of a phrase that means something as a whole
 HINTED = 0.25
 NAMED = 0.3  # how much a line gains whose label is just what is asked for
@@ -81,7 +83,8 @@ _NOTHING = Text("")
 def ideas_of(words: str) -> tuple[Idea, ...]:
     """What some words ask for: phrases that the vocabulary knows are one idea, every other word is one."""
     synonyms = known_synonyms()
-    found = [t for t in tokens(words) if words[t.start : t.end].lower() not in STOP_WORDS]
+    said = [(t, words[t.start : t.end].lower()) for t in tokens(words)]
+    found = [t for i, (t, word) in enumerate(said) if word not in STOP_WORDS or _completes(said, i)]
     stems = [t.stem for t in found]
     out: list[Idea] = []
     seen: set[tuple[str, ...]] = set()
@@ -97,13 +100,25 @@ def ideas_of(words: str) -> tuple[Idea, ...]:
             continue
         seen.add(key)
         ways: dict[tuple[str, ...], float] = {key: 1.0}
+        loose = 1.0 if len(others) <= FEW_OTHERS else LOOSE  # a word with many others means many things
         for other in (*others, *_numeral(words[found[place - length].start : found[place - 1].end])):
-            ways.setdefault(other, SYNONYM if len(other) == 1 else PHRASE)
+            ways.setdefault(other, (SYNONYM if len(other) == 1 else PHRASE) * loose)
         if length > 1:
             for part in key:
                 ways.setdefault((part,), PART)
         out.append(Idea(key, tuple(ways.items()), 1.0))
     return tuple(out)
+
+
+def _completes(said: Sequence[tuple[Token, str]], place: int) -> bool:
+    """True for a particle that makes another verb of the word before it, or a phrase with the one behind: "run out"."""
+    token, word = said[place]
+    if word not in PARTICLES:
+        return False
+    synonyms = known_synonyms()
+    before = place > 0 and synonyms.of((said[place - 1][0].stem, token.stem))
+    behind = place + 1 < len(said) and synonyms.of((token.stem, said[place + 1][0].stem))
+    return bool(before or behind)
 
 
 def _numeral(word: str) -> tuple[tuple[str, ...], ...]:

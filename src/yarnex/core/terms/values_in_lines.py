@@ -29,6 +29,7 @@ from yarnex.core.values import (
     Value,
     YesNo,
     find_organisations,
+    find_quantities,
 )
 from yarnex.core.values.money import CODES, SIGNS
 from yarnex.core.values.numbers import read_digits
@@ -177,7 +178,47 @@ class LineValues:
             ):
                 continue
             found.append(count)
+        if (
+            line.kind == "cell"
+            and len(found) == 1
+            and isinstance(found[0].value, Quantity)
+            and found[0].value.unit is None
+        ):
+            unit = self._unit_of_cell(line)
+            if unit and self._figure(line) is not None:
+                found = [
+                    Found(
+                        Quantity(found[0].value.value, unit),
+                        found[0].span,
+                        f"the unit stands beside or over it: {unit}",
+                    )
+                ]
         return sorted(found, key=lambda f: f.span)
+
+    def _unit_of_cell(self, line: Line) -> str | None:
+        """The unit that stands over a cell, in its row's label, or in a cell of its own in the row."""
+        places = [self._heads(line)[0], line.label]
+        found = self.passages.document.cell_at(line.values)
+        if found is not None:
+            table, cell = found
+            places += [
+                c.span.of(self.text)
+                for c in table.row_cells(cell.row)
+                if c is not cell and len(c.span.of(self.text)) < 12
+            ]
+        for words in places:
+            inner = re.search(r"[(\[]([^()\[\]]{1,16})[)\]]\s*\Z|,\s*([^,]{1,16})\Z", words.strip())
+            for part in (words.strip(), (inner[1] or inner[2]).strip() if inner else ""):
+                if not part or part[:1].isdigit():
+                    continue
+                quantities = list(find_quantities(f"1 {part}"))
+                if (
+                    len(quantities) == 1
+                    and quantities[0].span.end == len(part) + 2
+                    and isinstance(quantities[0].value, Quantity)
+                ):
+                    return quantities[0].value.unit
+        return None
 
     def parties(self, line: Line) -> list[Found[Value]]:
         """Organisations and persons by name, and roles that stand for a party."""

@@ -7,9 +7,11 @@ from functools import lru_cache
 
 from yarnex.core.errors import PackError
 from yarnex.core.packs import load_entries, pack_text
-from yarnex.core.words.stems import stems_of
+from yarnex.core.words.stems import stem, stems_of
 
 Stems = tuple[str, ...]
+PARTICLES = frozenset(["out", "off", "up", "down", "back", "over", "away", "in", "on", "into", "through"])
+NEGATIONS = (("not",), ("no",))  # what is left of "shall not" means nothing by itself
 
 
 @dataclass(frozen=True, slots=True)
@@ -21,6 +23,14 @@ class Synonyms:
 
     def of(self, words: Stems) -> tuple[Stems, ...]:
         return self.others.get(words, ())
+
+
+def _key(member: str) -> Stems:
+    """The stems that stand for a word or phrase: what says something, and the particle that gives a verb its sense."""
+    plain = stems_of(member)
+    if len(plain) == 1 and len(words := member.split()) > 1 and any(w in PARTICLES for w in words):
+        return tuple(stem(w) for w in words if w in PARTICLES or stem(w) in plain)
+    return plain or stems_of(member, stop=True)
 
 
 @lru_cache(maxsize=1)
@@ -35,7 +45,8 @@ def known_synonyms() -> Synonyms:
         if len(members) < 2 or not all(members):
             faults.append(f"{name}: {line!r} is no group; write two or more words with ; between them")
             continue
-        keys = list(dict.fromkeys(stems_of(m) or stems_of(m, stop=True) for m in members))
+        keys = list(dict.fromkeys(_key(m) for m in members))
+        keys = [k for k in keys if k not in NEGATIONS]
         for key in keys:
             bag = others.setdefault(key, {})
             bag.update((k, None) for k in keys if k != key)

@@ -72,7 +72,13 @@ def _columns_in(band: list[Segment], x: float) -> tuple[tuple[int, float], tuple
             part = [s for piece in pieces[first : first + length] for s in piece]
             left = [s for s in part if s.x1 <= x]
             right = [s for s in part if s.x0 >= x]
-            if len(left) >= MIN_LINES and len(right) >= MIN_LINES and _prose(left) and _prose(right) and not _rows(left, right):
+            if (
+                len(left) >= MIN_LINES
+                and len(right) >= MIN_LINES
+                and _prose(left)
+                and _prose(right)
+                and not _rows(left, right)
+            ):
                 edges = max(s.x1 for s in left), min(s.x0 for s in right)
                 score = len(left) + len(right), edges[1] - edges[0]
                 top = min(left[0].middle, right[0].middle)

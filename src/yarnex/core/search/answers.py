@@ -36,13 +36,14 @@ from yarnex.core.terms.lines import Line
 from yarnex.core.terms.measures import period_asked, units_asked, units_named
 from yarnex.core.terms.model import quoted
 from yarnex.core.terms.particulars import other_particulars
-from yarnex.core.terms.passages import Passages
+from yarnex.core.terms.passages import BLACKED_OUT, BLANK, Passages
 from yarnex.core.terms.values_in_lines import LineValues, of_type
 from yarnex.core.values import Duration, Found, Money, Party, Quantity, Text, Value, YesNo, same_value
 from yarnex.core.values.numbers import ORDINAL_WORDS, WORDS, read_words
 from yarnex.core.words import stem, stems_of
 
-ENOUGH = 0.36  # an answer under this is none; set on measured cases, see bench/answers.py
+ENOUGH = 0.38  # an answer under this is none; set on measured cases, see bench/answers.py
+SMALL_MONEY = ("pence", "cents", "penny", "p")
 WHOLE = frozenset(map(stem, ("total", "altogether", "overall", "aggregate")))
 NEAR_SHOWN = 3
 NEAR_BLOCKS = 3  # paragraphs between the answers of two questions of which one leans on the other
@@ -87,7 +88,14 @@ OFTEN = re.compile(
 REPORTING = frozenset(
     ["annual_report", "half_year_report", "quarterly_report", "presentation", "spreadsheet", "results_call", "research_note", "memo"]
 )  # fmt: skip
-PATTERNS = {"time": CLOCK, "often": OFTEN}
+CODE = re.compile(
+    r"\b(?=[A-Za-z\d/.-]*\d)[A-Z\d]{1,12}(?:[-/.][A-Za-z\d]{1,12})+\b|\b[A-Z]{2,12}\s?\d{3,}[A-Z\d]*\b|\b(?=[A-Z\d]{6,}\b)[A-Z]*\d[A-Z\d]*\b|\b\d{2,4}(?:[ -]\d{2,5}){1,5}\b"
+)
+PATTERNS = {"time": CLOCK, "often": OFTEN, "code": CODE}
+YES = re.compile(
+    r"(?:[\w .'’-]{2,40}:\s+)?(?P<yes>yes|yeah|yep|correct|that['’]s right|i did|we did|i was|it was)\b|(?:[\w .'’-]{2,40}:\s+)?(?P<no>no|nope|never)\b(?!\.\s?\d|\s+(?:later|less|more))",
+    re.IGNORECASE,
+)
 NO = re.compile(
     r"\b(?:not(?!\s+(?:less|more|later|earlier|fewer|exceed\w*|only|unreasonabl\w+|limited\s+to|be\s+unreasonabl\w+))|no(?!\s+(?:later|less|more|fewer))|never|none|neither|nor|cannot|isn['’]t|aren['’]t|wasn['’]t|didn['’]t"
     r"|don['’]t|doesn['’]t|can['’]t|won['’]t|nothing|nobody|excluded|excludes|prohibited|refused?|unable|waive[sd]?|non-\w+)\b",
@@ -417,19 +425,47 @@ def from_lines(inquiry: Inquiry, question: Question) -> list[Answer]:
     out: list[Answer] = []
     for rank, kind in enumerate(question.kinds):
         finder = _patterns(inquiry, kind) if kind in PATTERNS else inquiry.values.finder(kind)
-        hits = inquiry.matcher.ranked(question.ideas, finder, limit=8)
+        hits = inquiry.matcher.ranked(question.ideas, finder, limit=8, seconds=2)
         for place, hit in enumerate(hits):
-            others = [h.score for h in hits if h is not hit]
+            others = [h.score for h in hits if h is not hit and not h.second]
             evidence = _evidence(
-                question, kind, rank, score=min(hit.score, 1.4), coverage=hit.coverage, named=hit.named, fit=hit.fit, missing=min(4.0, len(hit.missing)),
-                first=float(place == 0), cell=float(hit.line.kind == "cell"), label=float(hit.line.kind == "named"), short=min(1.0, 12 / max(1, hit.line.size)), own=hit.own, rarest=hit.rarest, pairs=hit.pairs,
+                question, kind, 0 if _is_small_money(question, hit) else rank, score=min(hit.score, 1.4), coverage=hit.coverage, named=hit.named, fit=hit.fit, missing=min(4.0, len(hit.missing)),
+                first=float(place == 0), second=float(hit.second), cell=float(hit.line.kind == "cell"), label=float(hit.line.kind == "named"), short=min(1.0, 12 / max(1, hit.line.size)), own=hit.own, rarest=hit.rarest, pairs=hit.pairs,
                 close=hit.score / max(0.2, hit.coverage), lead=max(-0.5, min(0.5, hit.score - max(others, default=0.0))),
                 few=1 / max(1, len(question.ideas)),
             )  # fmt: skip
             made = _answer(inquiry, question, kind, hit, evidence)
             if made is not None:
                 out.append(made)
-    return out
+    return [*out, *_gaps(inquiry, question)]
+
+
+def _gaps(inquiry: Inquiry, question: Question) -> Iterator[Answer]:
+    """Places left blank or blacked out beside which stands what is asked for."""
+    if question.kinds == ("yes_no",):
+        return
+
+    def found(line: Line) -> list[Found[Value]]:
+        return [Found(Text(state), span) for span, state in inquiry.passages.gaps_in(line.values)]
+
+    hits = inquiry.matcher.ranked(question.ideas, found, limit=3)
+    for place, hit in enumerate(hits):
+        assert hit.found is not None
+        quote = quote_around(inquiry.passages, hit.found.span)
+        evidence = _evidence(
+            question, "gap", 0, gap=1.0, score=min(hit.score, 1.4), coverage=hit.coverage, named=hit.named, missing=min(4.0, len(hit.missing)), first=float(place == 0),
+            cell=float(hit.line.kind == "cell"), short=min(1.0, 12 / max(1, hit.line.size)), own=hit.own, rarest=hit.rarest, pairs=hit.pairs,
+            close=hit.score / max(0.2, hit.coverage), few=1 / max(1, len(question.ideas)), lead=max(-0.5, min(0.5, hit.score - max((h.score for h in hits if h is not hit), default=0.0))),
+        )  # fmt: skip
+        state = hit.found.value.words if isinstance(hit.found.value, Text) else "blank"
+        finding = Finding(inquiry.document, Term("answer", question.text, "", "text"), state, None, "", 0.5, (quote,))
+        yield Answer("gap", None, hit.found.span, quote, evidence, "left open where it should stand", finding)
+
+
+def _is_small_money(question: Question, hit: Hit) -> bool:
+    """True for pence and cents where a sum is asked for: 4.2 pence is a dividend."""
+    value = hit.found.value if hit.found is not None else None
+    return question.kinds[0] == "money" and isinstance(value, Quantity) and value.unit in SMALL_MONEY
 
 
 def _patterns(inquiry: Inquiry, kind: str) -> Callable[[Line], list[Found[Value]]]:
@@ -485,6 +521,8 @@ def _answer(inquiry: Inquiry, question: Question, kind: str, hit: Hit, evidence:
         if items is None:
             return None
         return Answer(kind, items[0], items[1], quote_around(passages, items[1]), evidence, "what stands there")
+    if passages.gaps_in(line.values) and not BLANK.sub("", BLACKED_OUT.sub("", line.values.of(text))).strip(" .:-–"):
+        return None
     piece = shortened(text, line.values)
     quote = Cite(document, cut(text, line.span, piece))
     return Answer("text", Text(on_one_line(piece.of(text))), piece, quote, evidence, "the passage says it")
@@ -493,9 +531,12 @@ def _answer(inquiry: Inquiry, question: Question, kind: str, hit: Hit, evidence:
 def _yes_or_no(passages: Passages, line: Line, question: Question) -> YesNo:
     """Yes, unless the clause that answers denies it, or the question does."""
     places = [p for idea in question.ideas for way, _ in idea.ways for w in way for p in line.own.get(w, ())]
+    plain = YES.match(text := passages.text, line.values.start, line.values.end)
+    if plain is not None and (plain["no"] or passages.document.marks):
+        return YesNo((plain["yes"] is not None) is not bool(NO.search(question.text)))
     middle = sum(places) // len(places) if places else line.values.start
     start = max(line.values.start, middle - 120)
-    near = passages.text[start : min(line.values.end, middle + 120)]
+    near = text[start : min(line.values.end, middle + 120)]
     denied = len(NO.findall(near)) % 2 == 1
     return YesNo(denied is bool(NO.search(question.text)))
 

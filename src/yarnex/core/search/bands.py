@@ -81,7 +81,7 @@ def measures_in(words: str) -> list[tuple[str, Limit, Span]]:
             elif isinstance(value, Percent):
                 out.append((kind, value.value, other.span))
             elif isinstance(value, Quantity):
-                out.append((value.unit, value.value, other.span))
+                out.append((value.unit or "", value.value, other.span))
     return sorted(out, key=lambda m: m[2].start)
 
 

@@ -27,6 +27,7 @@ FORMS: tuple[tuple[str, tuple[str, ...]], ...] = (
     (r"\bas\s+a\s+(?:share|percentage|proportion)\s+of\b|\bhow\s+many\s+per\s?cent\b", ("percent", "text")),
     (r"\bhow\s+many\s+(?:percentage\s+)?points\b", ("number", "percent")),
     (r"\bat\s+what\s+time\b|\A(?:and\s+)?what\s+time\b|\bat\s+what\s+hours?\b|\bwhat\s+hours\b", ("time", "text")),
+    (r"\b(?:order|policy|invoice|contract|agreement|lot|batch|part|licence|license|registration|company|account|case|claim|file|patent|permit|model|serial|report|job|ticket|room|telephone|phone|mobile|fax|tax|vat|certificate|authorisation|membership|reference|ref|purchase|quotation|tender)\s+(?:order\s+)?(?:number|no\.?|code|reference|identifier|id)\b|\bwhat\s+(?:is|was)\s+the\s+(?:reference|identifier)\b|\breference\s+(?:does|do|did|is|was)\b|\b(?:entity|tax|vat)\s+identifier\b", ("code", "text")),
     (r"\bwhy\b|\bwhat\s+(?:reason|cause|caused)\b|\bfor\s+what\s+reason\b", ("text",)),
     (r"\bper\s+(?:ordinary\s+)?share\b|\bdividends?\s+(?:a|per)\s+share\b|\bwhat\s+(?:is|was|are|were)\s+the\s+(?:\S+\s+){0,2}dividend\b", ("money", "number", "percent")),
     (r"\A(?:and\s+)?(?:(?:on|by|from|until|before|after|at)\s+)?(?:which|what)\s+(?:\w+\s+)?(?:day|date)\b(?!s)", ("date", "time", "duration", "text")),
@@ -66,7 +67,8 @@ BY_VERB = re.compile(
 # What names of things, and deeds, are given as; the first is likeliest.
 GIVEN_AS: tuple[tuple[str, tuple[str, ...]], ...] = (
     ("instalment price cost fee charge turnover sales revenue income profit loss spending expenditure depreciation materiality provision budget debt claim excess deductible salary premium proceeds goodwill dividend", ("money", "percent", "number")),
-    ("cap ceiling floor limit threshold breakpoint minimum maximum cover credit contribution bonus penalty commission pay paid charged bought sold spend spent added add contribute earn figure allowance", ("money", "percent", "number", "duration")),
+    ("cap ceiling floor limit threshold breakpoint cover credit contribution bonus penalty commission pay paid charged bought sold spend spent added add contribute earn figure allowance", ("money", "percent", "number", "duration")),
+    ("life period age tenure interval duration notice", ("duration", "text")),
     ("rise increase decrease fall drop growth return understatement overstatement margin yield stake transfer interest rate change", ("percent", "money", "number")),
     ("cutoff cut deadline expiry start end commencement maturity completion closing", ("date", "duration")),
     ("version size count height width depth length distance weight", ("number", "text")),

@@ -24,7 +24,7 @@ from yarnex.core.values import Text, Value, same_value
 EVIDENCE = (
     "one", "score", "coverage", "named", "fit", "missing", "first", "cell", "label", "short", "few", "term", "alike", "confidence", "gap",
     "worked_out", "conflicting", "agreed", "own", "rarest", "pairs", "close", "lead", "exact", "outdone", "in_vain", "rank", "unsure", "text",
-    "text_for_value", "its_score", "its_coverage", "its_missing", "its_own", "its_rarest", "its_pairs", "yes_no", "beside", "in_range", "unit_fit", "valueless",
+    "text_for_value", "its_score", "its_coverage", "its_missing", "its_own", "its_rarest", "its_pairs", "yes_no", "beside", "in_range", "unit_fit", "valueless", "second",
 )  # fmt: skip
 WORTH_AT_MOST = 30.0
 
@@ -105,8 +105,9 @@ def _same(one: Answer, other: Answer) -> bool:
         return False
     if one.kind == other.kind == "text":
         return True
-    both = one.value is not None and other.value is not None
-    return one.kind == other.kind and both and same_value(one.value, other.value)  # type: ignore[arg-type]
+    if one.value is None or other.value is None:
+        return False
+    return one.kind == other.kind and same_value(one.value, other.value)
 
 
 @lru_cache(maxsize=1)

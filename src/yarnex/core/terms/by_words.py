@@ -48,6 +48,7 @@ OTHERWISE = re.compile(
     re.IGNORECASE,
 )
 SIDE_BY_SIDE = 28  # characters between two words that belong together
+SECONDS_OF = 3  # best lines whose other values are hits too
 LOOKED_AT = 40  # lines whose values are weighed
 
 
@@ -74,6 +75,7 @@ class Hit:
     rarest: float = 0.0  # how far it names the rarest thing asked for
     pairs: float = 0.0  # share of the things asked for side by side that stand side by side in it
     fit: float = 0.0  # what the value's unit and the words right around it say
+    second: bool = False  # another value of the same line fits better
 
 
 _NOTHING = Text("")
@@ -142,11 +144,12 @@ class Matcher:
 
     def ranked(
         self, ideas: Sequence[Idea], values: Callable[[Line], list[Found[Value]]] | None, *, limit: int = 10,
-        hint: Sequence[Idea] = (),
+        hint: Sequence[Idea] = (), seconds: int = 0,
     ) -> list[Hit]:  # fmt: skip
         """The best lines for the ideas; with `values`, only those that hold one, and the value that fits best.
 
-        hint: ideas that speak for a line without which it counts all the same.
+        hint: ideas that speak for a line without which it counts all the same. seconds: how many more values of a line
+        are hits of their own; `limit` counts lines.
         """
         weights = [self.weight(i) for i in ideas]
         total = sum(weights)
@@ -169,6 +172,8 @@ class Matcher:
         looked = 0
         for place in order:
             line = self.lines.lines[place]
+            if line.kind == "sentence" and self.lines.text[line.span.start : line.span.end].rstrip().endswith("?"):
+                continue  # a question answers none
             if values is None:
                 if line.kind == "heading":
                     continue
@@ -179,17 +184,20 @@ class Matcher:
                 if not inside:
                     continue
                 looked += 1
-                hits.append(self._best_value(line, inside, ideas, weights, total))
+                found = self._values_by_fit(line, inside, ideas, weights, total)
+                hits += found[: 1 + seconds]
             if line.names:
                 named = self._named(line, ideas, weights) / total
-                hits[-1] = replace(hits[-1], score=hits[-1].score + NAMED * named, named=named)
+                hits = [replace(h, score=h.score + NAMED * named, named=named) if h.line is line else h for h in hits]
             if looked >= LOOKED_AT:
                 break
         if hint:
             hits = [replace(h, score=h.score + HINTED * self._hinted(h.line, hint)) for h in hits]
         hits = [self._told(h, ideas, weights, total) for h in hits]
-        hits.sort(key=lambda h: (-round(h.score, 6), h.line.span.start))
-        return hits[:limit]
+        hits.sort(key=lambda h: (h.second, -round(h.score, 6), h.line.span.start))
+        first = hits[:limit] if not seconds else [h for h in hits if not h.second][:limit]
+        lines = {id(h.line) for h in first[:SECONDS_OF]}
+        return [*first, *(h for h in hits if h.second and id(h.line) in lines)] if seconds else first
 
     def at(self, ideas: Sequence[Idea], place: Span, value: Span | None) -> Hit | None:
         """How well the lines at a place name the ideas, with the value that stands in it; None where no line is there."""
@@ -262,7 +270,13 @@ class Matcher:
     def _best_value(
         self, line: Line, inside: list[Found[Value]], ideas: Sequence[Idea], weights: Sequence[float], total: float
     ) -> Hit:
-        best: Hit | None = None
+        return self._values_by_fit(line, inside, ideas, weights, total)[0]
+
+    def _values_by_fit(
+        self, line: Line, inside: list[Found[Value]], ideas: Sequence[Idea], weights: Sequence[float], total: float
+    ) -> list[Hit]:
+        """A hit for each value in a line, the one that fits best first."""
+        out: list[Hit] = []
         names = [w for idea in ideas for w in idea.name]
         wanted = units_named(names) or units_asked(names)
         asked = {w for idea in ideas for way, _ in idea.ways for w in way}
@@ -280,11 +294,9 @@ class Matcher:
                 if plain < 0.3:
                     missing.append(" ".join(idea.name))
             fit = self._fit(line, found, wanted, asked)
-            hit = Hit(line, found, score / total + fit, covered / total, tuple(missing), fit=fit)
-            if best is None or hit.score > best.score + 1e-9:
-                best = hit
-        assert best is not None
-        return best
+            out.append(Hit(line, found, score / total + fit, covered / total, tuple(missing), fit=fit))
+        out.sort(key=lambda h: -round(h.score, 9))
+        return [out[0], *(replace(h, second=True) for h in out[1:])]
 
     def _fit(self, line: Line, found: Found[Value], wanted: frozenset[str], asked: set[str]) -> float:
         """What the value's unit, and the words right around it, say for it (above 0) or against it."""
@@ -335,7 +347,8 @@ class Matcher:
     def _distance(self, start: int, end: int) -> int:
         """Characters between two places; a part of the sentence that ends between them doubles it."""
         between = self.lines.text[start:end]
-        return (end - start) + 40 * len(re.findall(r"[;:]|, (?:and|or|but|provided)\b|\.\s", between))
+        other_half = bool(re.search(r"[^,;:]\s(?:and|or)\s+(?:of\s+|to\s+|not\s+\w+\s+than\s+)?\Z", between))
+        return (end - start) + 40 * (len(re.findall(r"[;:]|, (?:and|or|but|provided)\b|\.\s", between)) + other_half)
 
 
 # ------------------------------------------------------------------ as a finder of terms

@@ -17,7 +17,7 @@ from yarnex.core.terms.passages import Passages
 from yarnex.core.words import stems_of, tokens
 
 LABEL_FIRST = re.compile(r"\s*(?P<label>[A-Z][\w'’/ -]{1,40}?):\s+(?=\S)")
-LABEL, HEADING, LEAD_IN, BEFORE, CAPTION, BESIDE, OF_ROWS = 0.95, 0.55, 0.7, 0.35, 0.5, 0.4, 0.7
+LABEL, HEADING, LEAD_IN, BEFORE, CAPTION, BESIDE, OF_ROWS, ASKED = 0.95, 0.55, 0.7, 0.35, 0.5, 0.4, 0.7, 0.8
 
 
 @dataclass(slots=True)
@@ -70,12 +70,18 @@ class Lines:
         self._build()
         self._add_defined()
 
+    @cached_property
+    def spoken(self) -> bool:
+        """True for a transcript, where one speaker answers the other."""
+        return any(m.kind == "speaker" for m in self.document.marks)
+
     # ------------------------------------------------------------------ building
     def _build(self) -> None:
         by_block: dict[int, list[Span]] = {}
         for sentence in self.passages.sentences:
             by_block.setdefault(sentence.block, []).append(sentence.span)
         lead_ins: list[tuple[int, tuple[str, ...]]] = []
+        asked: tuple[str, ...] = ()  # by the one who spoke before
         for place, block in self.passages.blocks:
             if block.kind == "table":
                 self._add_table(place, block)
@@ -85,13 +91,20 @@ class Lines:
                 lead_ins.pop()
             leads = tuple(w for _, words in lead_ins for w in words)
             before: tuple[str, ...] = ()
+            reply, asked = asked, ()
             spans = by_block.get(place, [])
             for span in spans:
                 line = self._sentence(span, place, block)
                 line.near(leads, LEAD_IN)
                 line.near(before, BEFORE)
+                if reply:
+                    line.near(reply, ASKED)
                 self.lines.append(line)
-                before = tuple(line.own)
+                question = span.of(self.text).rstrip().endswith("?")
+                before = tuple(line.own) if not question else (*before, *line.own)
+                asked = before if question and self.spoken else asked
+                if question and not self.spoken:
+                    reply = tuple(line.own)  # what follows answers it
             if spans and spans[-1].of(self.text).endswith((":", "—", "–")):
                 lead_ins.append((level, stems_of(spans[-1].of(self.text))))
 

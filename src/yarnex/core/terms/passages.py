@@ -36,7 +36,7 @@ BLANK = re.compile(
 LED_TO = re.compile(
     r"(?<=[.…\s])[ \t]*(?:\d{1,3}|[ivxl]{1,6})(?![\w.])(?=[ \t]*(?:\n|\Z|[A-Z\d]))"
 )  # dots that lead to a page
-BLACKED_OUT = re.compile(r"█[█\s]*")
+BLACKED_OUT = re.compile(r"█[█\s]*|\[(?:redacted|withheld)\]", re.IGNORECASE)
 _quoted = r"[\"“”](?P<{0}>[^\"“”]{{2,60}})[\"”“]"
 _definition = re.compile(
     rf"(?:(?:\A(?:\s*[(\[]?[\dA-Za-z]{{1,3}}(?:\.\d{{1,3}})*[.)\]]?\s+)?(?:[Tt]he\s+)?|[\n;.:]\s*|\bIn this \w+,?\s+|\b[Tt]he\s+|\b[Tt]he first\s+){_quoted.format('name')}(?:\s*(?:and|or|,)\s*[\"“][^\"“”]{{2,60}}[\"”])?)\s*(?:\([^()]{{1,60}}\)\s*)?,?\s*"

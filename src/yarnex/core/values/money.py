@@ -164,12 +164,12 @@ def _paid_for(text: str, end: int) -> tuple[str | None, int]:
 
 # What in a paper shows whose dollars it counts, beside the currency's own name: places, taxes, registers, numbers of phones and banks.
 DOLLAR_SIGNS = {
-    "AUD": (r"\bAUD\b|A\$|Australian dollar", r"\bAustralia\b|\bABN\b|\bGST\b[^\n.]{0,12}\b10(?:\.0+)?\s?(?:%|per cent)|\bA\.?C\.?N\.?\s\d{3}|\b(?:NSW|VIC|QLD|TAS)\s\d{4}|\+61\s?\d"),
+    "AUD": (r"\bAUD\b|A\$|Australian dollar", r"\bAustralia\b|\bABN\b|(?:\bGST\b|\b[Gg]oods\s+and\s+[Ss]ervices\s+[Tt]ax\b)[^\n.]{0,12}\b10(?:\.0+)?\s?(?:%|per cent)|\bA\.?C\.?N\.?\s\d{3}|\b(?:NSW|VIC|QLD|TAS)\s\d{4}|\+61\s?\d"),
     "CAD": (r"\bCAD\b|C\$|Canadian dollar", r"\bCanada\b|\b(?:Ontario|Quebec|Alberta|British Columbia|Manitoba)\b|\bHST\b"),
     "NZD": (r"\bNZD\b|NZ\$|New Zealand dollar", "|".join((
         r"\bNew Zealand\b|\bAotearoa\b|\bNZBN\b|\+64\s?\d|\b\w+\.(?:co|org|govt|ac)\.nz\b",
         r"(?<![\w█-])(?:\d{2}|█+)-(?:\d{4}|█+)-(?:\d{7}|█+)-\d{2,3}\b",  # bank, branch, account and suffix
-        r"\bGST\b[^\n.]{0,12}\b15(?:\.0+)?\s?(?:%|per cent)",  # its rate of goods and services tax; Australia's is 10
+        r"(?:\bGST\b|\b[Gg]oods\s+and\s+[Ss]ervices\s+[Tt]ax\b)[^\n.]{0,12}\b15(?:\.0+)?\s?(?:%|per cent)",  # its rate of goods and services tax; Australia's is 10
         r"\d{2}:\d{2}:\d{2} \+1[23]00\b",  # the time of a mail
     ))),
     "SGD": (r"\bSGD\b|S\$|Singapore dollar", r"\bSingapore\b"),

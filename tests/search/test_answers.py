@@ -8,7 +8,7 @@ import pytest
 
 from yarnex.core.errors import YarnexError
 from yarnex.core.search import Inquiry, ask, ask_all, read_questions, roster, starters, understand
-from yarnex.core.search.answers import EVIDENCE, answer_weights
+from yarnex.core.search.weighing import EVIDENCE, answer_weights
 from yarnex.output.wording import said
 
 LEASE = """LEASE OF THE DYE HOUSE

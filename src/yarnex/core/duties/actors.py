@@ -17,6 +17,7 @@ MUTUAL = re.compile(
     r"\b(?:each\s+party|both\s+parties|the\s+parties|either\s+party|neither\s+party|each\s+of\s+the\s+parties|the\s+other\s+party)\b",
     re.IGNORECASE,
 )
+ONE_PARTY = re.compile(r"\b(?:the|a|any|every)\s+(?:\w+\s+)?party(?:\s+(?!to\b)\w+){0,6}\s*\Z", re.IGNORECASE)
 PRONOUN = re.compile(r"\b(?P<you>you)\b|\b(?P<we>we)\b", re.IGNORECASE)
 LOWER_ROLES = (
     "supplier", "contractor", "bidder", "tenderer", "applicant", "vendor", "proposer", "customer", "purchaser", "buyer", "employee", "employer", "tenant", "landlord", "borrower", "lender",
@@ -140,12 +141,14 @@ class Actors:
         found = list(self._role_form.finditer(words))
         if found:
             tail = words[found[-1].end() :]
+            if re.search(r"\b(?:he|she)\s*\Z", tail, re.IGNORECASE):
+                return ""
             joined = re.search(r"\b(?:and|or)\s+(?:the\s+)?\Z", words[: found[-1].start()])
             if joined and len(found) > 1:
                 return f"{self._as_role(found[-2].group())} and {self._as_role(found[-1].group())}"
             if len(tail.split()) <= 6 or tail.lstrip().startswith((",", "(")):
                 return self._as_role(found[-1].group())
-        if MUTUAL.search(words):
+        if MUTUAL.search(words) or ONE_PARTY.search(words):
             return "both parties"
         pronoun = list(PRONOUN.finditer(words))
         if pronoun and len(words[pronoun[-1].end() :].split()) <= 3:
@@ -172,6 +175,16 @@ class Actors:
             else ""
         )
 
+    def at_start(self, words: str) -> str:
+        """The party with which a sentence begins, "" where it begins otherwise."""
+        opening = re.match(r"\s*(?:[\d.]{1,8}\s+|[(\[]?\w{1,3}[.)\]]\s+)?(?:The\s+|the\s+)?", words)
+        found = self._role_form.match(words, opening.end() if opening else 0)
+        return (
+            self._as_role(found.group())
+            if found and not words[found.end() :].startswith(("’s", "'s", "’ ", "' "))
+            else ""
+        )
+
     def _as_role(self, words: str) -> str:
         return next((r for r in self.roles if words == r or words == r + "s"), words)
 
@@ -183,6 +196,8 @@ class Actors:
         found = self._role_form.match(m[1])
         if found:
             return self._as_role(found.group())
+        if re.match(r"(?:both\s+|the\s+)?parties\b", m[1]):
+            return "both parties"
         return self.speakers[0] if re.match(r"us\b", m[1]) else self.speakers[1] if re.match(r"you\b", m[1]) else ""
 
     def of_heading(self, words: str) -> str:

@@ -17,8 +17,8 @@ from yarnex.core.terms.passages import Passages
 
 MODAL = re.compile(
     r"\b(?P<not1>(?:shall|must|may|will|can)\s*not|cannot|(?:agree[sd]?|undertakes?|covenants?|has\s+agreed|have\s+agreed|promises?)\s+not\s+to)\b"
-    r"|\b(?P<must>shall|must|will|agrees?\s+(?:that\s+(?:it|he|she|they)\s+(?:shall|will)|to)|undertakes?\s+to|covenants?\s+(?:with\s+[^,:;]{3,40}\s+)?to|is\s+required\s+to|are\s+required\s+to|is\s+obliged\s+to|are\s+obliged\s+to|is\s+to|are\s+to|is\s+responsible\s+for|are\s+responsible\s+for|needs?\s+to|has\s+to|have\s+to|bears?\s+the\s+cost|(?:is|are)\s+payable)\b"
-    r"|\b(?P<may>may)\b(?!\s+(?:be|have|not))",
+    r"|\b(?P<must>shall|must|will|agrees?\s+(?:that\s+(?:it|he|she|they)\s+(?:shall|will)|to(?!\s+(?:an?|the|any|such|that|this|it)\b))|undertakes?\s+to|covenants?\s+(?:with\s+[^,:;]{3,40}\s+)?to|is\s+required\s+to|are\s+required\s+to|is\s+obliged\s+to|are\s+obliged\s+to|is\s+to|are\s+to|is\s+responsible\s+for|are\s+responsible\s+for|needs?\s+to|has\s+to|have\s+to|bears?\s+the\s+cost|(?:is|are)\s+payable)\b"
+    r"|(?<!\d\s)\b(?P<may>may)\b(?!\s+(?:be|have|not|\d))",
     re.IGNORECASE,
 )
 ITEM_VERB = re.compile(
@@ -31,7 +31,19 @@ PRESENT = re.compile(
     r"\b(?:pays|insures|keeps|maintains|provides|bears|delivers|supplies|carries|trains|repairs|replaces|arranges|undertakes|indemnifies|submits|encrypts|notifies|reports|collects|returns|sends|tests|reimburses|credits|guarantees|holds|procures|installs|trains|has\s+(?:an?|the|its|every|each)\s+[^,.;]{3,60}\s+(?:carried\s+out|made|tested|inspected|reviewed))\b"
 )
 PRESENT_PASSIVE = re.compile(
-    r"\b(?:is|are)\s+(?:\w+ly\s+)?(?:paid|kept|delivered|reconciled|returned|sent|provided|given|held|reviewed|tested|inspected|credited|insured|supplied|replaced|repaired|on\s+site|due)\b"
+    r"\b(?:is|are)\s+(?:\w+ly\s+)?(?:painted|marked|labelled|packed|fitted|equipped|installed|trained|paid|kept|delivered|reconciled|returned|sent|provided|given|held|reviewed|tested|inspected|credited|insured|supplied|replaced|repaired|on\s+site|due)\b"
+)
+SUBORDINATE = re.compile(
+    r"\b(?:before|after|until|when|once|as\s+soon\s+as|while|if|that|which|who)\b[^,.;]*", re.IGNORECASE
+)
+BORNE = re.compile(
+    r"(?:painted|marked|labelled|packed|fitted|equipped|installed|trained|delivered|supplied|insured|on\s+site)\Z",
+    re.IGNORECASE,
+)
+# A sentence with a verb of its own states what is; one without names what is wanted: "Two references for similar looms".
+FINITE = re.compile(
+    r"\b(?:is|are|was|were|be|been|has|have|had|do|does|did|can|could|may|might|will|would|should|means?|applies|apply|passes|pass|wishes|wants|intends|expects|consists|includes|remains?|counts?|depends|exceeds|contains|covers|begins?|ends|runs|takes|makes|gives|goes|go|comes|stands)\b|‘[^’]+’\s+the\b",
+    re.IGNORECASE,
 )
 ASIDE = re.compile(r"\b(?:as|that|which|what|who|whom|if|when|where|while|than)\s+(?:\w+\s+){0,4}\Z", re.IGNORECASE)
 PAYERS = (
@@ -52,7 +64,7 @@ ACTIONS = re.compile(
     r"\b(?:recommend\w*|prevention|actions?|next\s+steps|to\s+do|corrective|remedial)\b", re.IGNORECASE
 )
 TERMS = re.compile(r"\b(?:conditions?|terms|delivery|service|training|warranty|obligations?)\b", re.IGNORECASE)
-NEGATED = re.compile(r"\A\s*(?:[(\[]?\w{1,4}[.)\]]+\s*)?(?:nothing|no\s+\w+)\b", re.IGNORECASE)
+NEGATED = re.compile(r"\A\s*(?:[(\[]?\w{1,4}[.)\]]+\s*|[\d.]{1,8}\s+)?(?:nothing|no\s+\w+)\b", re.IGNORECASE)
 WITHIN = re.compile(
     r"\b(?:(?:by|before|not\s+later\s+than|no\s+later\s+than|on\s+or\s+before|within|not\s+less\s+than|at\s+least|until)\s+(?=[^,;.]{0,70}(?:\d|day|week|month|year|quarter|expir|end\b|date))[^,;.]{3,90}"
     r"|(?:at\s+least\s+)?(?:once|twice)\s+(?:a|in|every|each)[^,;.]{2,40}|(?:each|every)\s+(?:\w+\s+)?(?:day|week|month|quarter|year|three\s+months|six\s+months)\b|(?:daily|weekly|monthly|quarterly|annually|yearly|half-yearly)\b|in\s+every\s+\w+\s+year[^,;.]{0,30}|for\s+(?:\w+\s+)?(?:\w+\s+)?(?:years?|months?|days?|weeks?)\s+(?:after|from|following)[^,;.]{3,50}|on\s+demand|forthwith|immediately|promptly|as\s+soon\s+as[^,;.]{3,50})",
@@ -109,8 +121,8 @@ def duties_of(document: Document) -> tuple[Duty, ...]:
             words = span.of(document.text)
             for duty in _of_sentence(document, actors, block, span, words, lead, last_who, bound, narrative=narrative):
                 out.append(duty)
-                if duty.who and duty.sure and duty.force != "may":
-                    bound[duty.who] += 1
+                if duty.who and duty.sure:
+                    bound[duty.who] += duty.force != "may"
                     last_who = duty.who
             if words.rstrip().endswith((":", ":–", ":-", "—")) and (made := _lead_in(actors, block, words)) is not None:
                 lead = made
@@ -134,6 +146,8 @@ def _kept(lead: _Lead | None, block: Block, text: str) -> _Lead | None:
 def _lead_in(actors: Actors, block: Block, words: str) -> _Lead | None:
     m = next(reversed(list(MODAL.finditer(words))), None)
     who = actors.in_subject(words[: m.start()]) if m else actors.of_heading(words)
+    if not who and m and (pronoun := re.search(r"\b(he|she)\s*\Z", words[: m.start()], re.IGNORECASE)):
+        who = actors.of_pronoun(pronoun[1], "")
     if not who:
         who = actors.of_heading(words)
     if not who or (m is None and not duty_vocabulary().lead_ins.search(words)):
@@ -216,21 +230,26 @@ def _of_sentence(
 
 def _in_present(document: Document, actors: Actors, block: Block, span: Span, words: str) -> Duty | None:
     """Duties told as what is: "The Supplier insures the goods", "Parts are kept available for ten years"."""
-    if MODAL.search(words):
+    if MODAL.search(words) or re.match(r"\s*(?:[\d.]{1,8}\s+)?This\s", words):
         return None
     m = PRESENT.search(words)
     aside = m is not None and ASIDE.search(words[: m.start()])  # "such risks as the Landlord insures"
     who = actors.in_subject(words[: m.start()]) if m and not aside else ""
-    if m and who:
+    call = actors.kind == "call_for_proposals"
+    told_of_itself = call and who != actors.bound_by_default and not WITHIN.search(words)
+    if m and who and not told_of_itself:
         return _made(document, actors, span, words, who, "must", words[m.start() :])
-    if (m := PRESENT_PASSIVE.search(words)) is not None and WITHIN.search(words):
+    if (m := PRESENT_PASSIVE.search(words)) is not None and (
+        WITHIN.search(words) or (call and BORNE.search(m.group()))
+    ):
         who = actors.by_phrase(words[m.end() :])
         passive = who or actors.over(block) or actors.bound_by_default
         return _made(document, actors, span, words, passive, "must", words, sure=bool(who)) if passive else None
     numbered = re.match(r"\s*(?:[A-Z]\d{0,2}(?:\.\d+)?\s+|\(\w\)\s+)", block.span.of(document.text))
     if (
-        actors.kind == "call_for_proposals"
+        call
         and numbered
+        and not (FINITE.search(SUBORDINATE.sub(" ", words)) or m)
         and re.search(r"\d|\bwithin\b|\bone\b|\btwo\b|\bfor each\b", words)
         and len(words.split()) >= 6
     ):
@@ -258,7 +277,8 @@ def _by_modals(
     *,
     narrative: bool,
 ) -> Iterator[Duty]:
-    done_to, before_who = 0, ""
+    call = actors.kind == "call_for_proposals"
+    done_to, before_who = 0, actors.at_start(words)
     seen: set[tuple[str, str]] = set()
     for m in MODAL.finditer(words):
         if m.start() < done_to:
@@ -267,6 +287,8 @@ def _by_modals(
         after = words[m.end() :].lstrip()
         subject = words[done_to : m.start()]
         subject = re.split(r"[;:]\s", subject)[-1]
+        if IN_CONDITION.match(subject):
+            continue
         modal = m.group().lower()
         if narrative and modal in ("will", "may", "is to", "are to") and not _binds(actors, words, modal, subject):
             before_who = actors.in_subject(subject) or before_who
@@ -279,10 +301,19 @@ def _by_modals(
             after,
         ) or modal.endswith("payable")
         who, sure = (actors.by_phrase(words[m.end() :]), True) if passive else (actors.in_subject(subject), True)
-        if (not who and not passive and re.search(r"(?:\A|[,;]\s*)(?:and|but|or)\s*\Z", subject.strip() + " ")) or (
-            not who and subject.strip().lower() in ("and", ", and", "but")
-        ):
-            who = before_who
+        if not who and not passive and CARRIED_ON.search(subject):
+            who, sure = before_who or last_who, bool(before_who)
+        if not who and DISPUTE.match(subject):
+            who, sure = "both parties", False
+        if not who and not passive and MADE.search(subject) and MADE_WELL.match(after):
+            who, sure = next((r for r in MAKERS if r in actors.roles), ""), False
+        if passive and not who and modal.startswith("will") and call and not actors.in_subject(subject):
+            who, sure = (
+                next(iter(actors.roles), actors.speakers[0]),
+                False,
+            )  # what the one who calls says will be done, he does
+        if NEGATED.match(subject) and force == "must":
+            force = "must_not"
         if not who and not passive:
             who = actors.in_subject(re.sub(r",[^,]{3,120},\s*\Z", " ", subject))  # "the Tenant, at its own cost, shall"
         pronoun = re.search(r"\b(it|he|she|they)\s*\Z", subject, re.IGNORECASE)
@@ -294,11 +325,13 @@ def _by_modals(
         if not who and force != "may":
             sure = False
             payer = next((r for r in PAYERS if r in actors.roles), "") if modal.endswith("payable") else ""
+            if passive and "Employee" in actors.roles and GIVEN_TO_STAFF.search(subject):
+                payer = actors.other_than("Employee")
             who = (
                 payer
                 or actors.owner_in(subject)
                 or actors.over(block)
-                or (actors.bound_by_default if passive or narrative else "")
+                or (actors.bound_by_default if passive or narrative or call else "")
                 or last_who
                 or actors.usual(bound)
             )
@@ -309,13 +342,43 @@ def _by_modals(
         if key in seen and force == "may":
             continue
         seen.add(key)
-        if not re.search(r"\w{3}", after):
+        if not re.search(r"\w{3}", after) or LEADS_IN.search(after):
             continue  # a lead-in; its items follow
         what = after if not passive else re.sub(r"\s+", " ", f"{subject.strip()} {m.group()} {after}")
         yield _made(document, actors, span, words, who, force, what, sure=sure)
         done_to = m.end()
         if force == "must" and len(seen) >= 3:
             break
+
+
+# "…, and shall", "and within thirty days shall": the subject is that of the clause before.
+CARRIED_ON = re.compile(
+    r"(?:\A|\s)(?:and|but|or)(?:\s+(?:also|then|thereafter|in\s+that\s+case|at\s+its\s+own\s+\w+))?(?:\s*,?\s*(?:within|on|at|by|in|not\s+later\s+than)\s[^,;]{3,60}?)?,?\s*\Z",
+    re.IGNORECASE,
+)
+DISPUTE = re.compile(
+    r"\s*(?:[\d.()a-z]{1,6}\s+)?(?:any|a|all|every|if\s+(?:a|any|the|it))?\s*(?:disputes?|differences?|disagreements?|controvers\w+|it\s+is\s+not\s+(?:settled|resolved)|if\s+it\s+is\s+not\s+(?:settled|resolved))\b",
+    re.IGNORECASE,
+)
+MAKERS = ("Supplier", "Seller", "Vendor", "Manufacturer", "Contractor", "Provider", "Licensor", "Consultant")
+MADE = re.compile(
+    r"\b(?:Products?|Goods|Services?|Deliver\w+|Equipment|Works?|Software|Items?|Materials?)\s*(?:,[^,]*,)?\s*\Z"
+)
+MADE_WELL = re.compile(
+    r"\A(?:conform|comply|be\s+(?:free|of|fit|new)|have|meet|correspond|match|perform|remain|if\s+properly)\b",
+    re.IGNORECASE,
+)
+
+
+LEADS_IN = re.compile(r"(?:\b(?:shall|must|will|may)(?:\s+not)?|\bthat)\s*[:—–-]?\s*\Z")
+# "If the Tenant is required to …": the modal belongs to a condition.
+IN_CONDITION = re.compile(
+    r"\s*(?:[\d.]{1,8}\s+|[(\[]?\w{1,3}[.)\]]\s+)?(?:If|Where|When|Whenever|Unless|Should)\s+(?:[^\s,]+\s+){1,5}\Z"
+)
+# What a firm gives to those who work for it, where a passive does not say who.
+GIVEN_TO_STAFF = re.compile(
+    r"\b(?:salary|bonus|pay|rest|leave|allowance|holiday|pension|expenses|wages|overtime|commission)\b", re.IGNORECASE
+)
 
 
 def _binds(actors: Actors, words: str, modal: str, subject: str) -> bool:
@@ -329,6 +392,11 @@ def _binds(actors: Actors, words: str, modal: str, subject: str) -> bool:
 
 RECEIVED = re.compile(
     r"\A(?:also\s+)?be\s+(?:paid|given|reimbursed|provided|supplied|sent|informed|notified|indemnified|credited|refunded|compensated)\b",
+    re.IGNORECASE,
+)
+# What limits a liability, or takes something out of a clause, asks nothing of anybody.
+LIMIT_OF = re.compile(
+    r"\bliabilit(?:y|ies)\b[^.;]{0,160}\Z|\b(?:does|do)\s+not\s+apply\b[^.;]*\Z|\bfor\s+which\s+(?:it|he|she|they)\s*\Z|\b(?:date|time|day|period)\s+(?:by|on|from|within|in)\s+which\s[^.;]{0,60}\Z",
     re.IGNORECASE,
 )
 PARTY_MAY = re.compile(r"\A(?:begin|end|run|pass|apply|cease|terminate|commence\s+on|include|expire)\b", re.IGNORECASE)
@@ -351,6 +419,8 @@ def _is_none(after: str, subject: str, m: re.Match[str], *, narrative: bool, par
         r"\s*(?:[(\[]?[\w.]{1,6}[.)\]]?\s+)?(?:no|nothing)\b", subject, re.IGNORECASE
     ) and m.group().lower().endswith("payable"):
         return True
+    if LIMIT_OF.search(subject) or re.fullmatch(r"\s*\w{1,2}\s*:\s*", subject):
+        return True  # or the key to a mark: "M: must be met"
     tail = subject.strip().lower()
     if tail.endswith((" as", " which", " that", "as it", "what", "who", "whom", "whose")) and not tail.endswith(
         ("agrees that", "agreed that")

@@ -104,7 +104,8 @@ def _rows(left: list[Segment], right: list[Segment]) -> bool:
     lines = sorted(s.middle for s in left)
     beside = sum(any(abs(s.middle - y) < 0.3 * s.size for y in lines) for s in right)
     carried = max(sum(s.text[:1].islower() for s in side) / len(side) for side in (left, right))
-    return beside >= 0.9 * max(len(right), 0.8 * len(left)) and carried <= 0.1
+    short = sum(len(s.words) for s in right) <= 4.5 * len(right)
+    return short and beside >= 0.9 * max(len(right), 0.8 * len(left)) and carried <= 0.1
 
 
 def _prose(segments: list[Segment]) -> bool:

@@ -18,6 +18,10 @@ MUTUAL = re.compile(
     re.IGNORECASE,
 )
 ONE_PARTY = re.compile(r"\b(?:the|a|any|every)\s+(?:\w+\s+)?party(?:\s+(?!to\b)\w+){0,6}\s*\Z", re.IGNORECASE)
+PAPER = re.compile(
+    r"\b(?:report|record|statement|invoice|form|minutes|letter|schedule|page|draft|confidential|agreement|notes?|memo\w*|policy|summary|log|assessment|review|survey|claim|from|to|date|dear|subject)\b|[:\t|]|\d",
+    re.IGNORECASE,
+)
 PRONOUN = re.compile(r"\b(?P<you>you)\b|\b(?P<we>we)\b", re.IGNORECASE)
 LOWER_ROLES = (
     "supplier", "contractor", "bidder", "tenderer", "applicant", "vendor", "proposer", "customer", "purchaser", "buyer", "employee", "employer", "tenant", "landlord", "borrower", "lender",
@@ -98,7 +102,11 @@ class Actors:
 
     @cached_property
     def own_side(self) -> str:
-        """Whose paper it is: the first organisation that it names at its head, else the addressee."""
+        """Whose paper it is: the name at its head, else the first organisation that it names, else the addressee."""
+        head = self.document.text.lstrip().partition("\n")[0].strip()
+        words = [w for w in head.split() if w[:1].isalpha() and w.lower() not in ("of", "and", "for", "the", "de", "&")]
+        if 2 <= len(words) <= 8 and all(w[0].isupper() for w in words) and not PAPER.search(head) and len(head) < 70:
+            return head
         parties = identify(self.document).parties
         return parties[0].quote if parties else self.speakers[1]
 
@@ -144,7 +152,7 @@ class Actors:
             if re.search(r"\b(?:he|she)\s*\Z", tail, re.IGNORECASE):
                 return ""
             joined = re.search(r"\b(?:and|or)\s+(?:the\s+)?\Z", words[: found[-1].start()])
-            if joined and len(found) > 1:
+            if joined and len(found) > 1 and self._as_role(found[-2].group()) != self._as_role(found[-1].group()):
                 return f"{self._as_role(found[-2].group())} and {self._as_role(found[-1].group())}"
             if len(tail.split()) <= 6 or tail.lstrip().startswith((",", "(")):
                 return self._as_role(found[-1].group())

@@ -301,6 +301,12 @@ def _by_modals(
             after,
         ) or modal.endswith("payable")
         who, sure = (actors.by_phrase(words[m.end() :]), True) if passive else (actors.in_subject(subject), True)
+        if done_to and not passive and before_who and re.search(r",?\s(?:and|but)(?:\s+also)?\s*\Z", subject):
+            who = before_who  # "…, and shall": the subject is that of the clause before
+        if PERFECT.match(after):
+            continue  # what must have come about first is a condition
+        if ENTITLES.match(after) and force == "must":
+            force = "may"
         if not who and not passive and CARRIED_ON.search(subject):
             who, sure = before_who or last_who, bool(before_who)
         if not who and DISPUTE.match(subject):
@@ -325,6 +331,8 @@ def _by_modals(
         if not who and force != "may":
             sure = False
             payer = next((r for r in PAYERS if r in actors.roles), "") if modal.endswith("payable") else ""
+            if not payer and OWED.search(subject) and re.match(r"(?:\w+\s+)?be\s+(?:paid|made)\b", after):
+                payer = next((r for r in PAYERS if r in actors.roles), "")
             if passive and "Employee" in actors.roles and GIVEN_TO_STAFF.search(subject):
                 payer = actors.other_than("Employee")
             who = (
@@ -344,6 +352,8 @@ def _by_modals(
         seen.add(key)
         if not re.search(r"\w{3}", after) or LEADS_IN.search(after):
             continue  # a lead-in; its items follow
+        if re.match(r"(?:and|but|or)\s+(?:may|shall|must|will)\b", after):
+            continue
         what = after if not passive else re.sub(r"\s+", " ", f"{subject.strip()} {m.group()} {after}")
         yield _made(document, actors, span, words, who, force, what, sure=sure)
         done_to = m.end()
@@ -370,6 +380,17 @@ MADE_WELL = re.compile(
 )
 
 
+PERFECT = re.compile(
+    r"(?:first\s+|within\s[^,;]{5,60}?\s|not\s+)?have\s+(?:first\s+)?\w+(?:ed|en|pt|id)\b", re.IGNORECASE
+)
+ENTITLES = re.compile(
+    r"(?:at\s+all\s+times\s+)?have\s+(?:the\s+)?(?:free\s+|full\s+)?(?:right|access|option|power|liberty|use)\b",
+    re.IGNORECASE,
+)
+OWED = re.compile(
+    r"\b(?:shortfall|deficit|balance|rents?|fees?|charges?|invoices?|price|interest|premium|instalments?|deposit|arrears)\b",
+    re.IGNORECASE,
+)
 LEADS_IN = re.compile(r"(?:\b(?:shall|must|will|may)(?:\s+not)?|\bthat)\s*[:—–-]?\s*\Z")
 # "If the Tenant is required to …": the modal belongs to a condition.
 IN_CONDITION = re.compile(
@@ -402,9 +423,20 @@ LIMIT_OF = re.compile(
 PARTY_MAY = re.compile(r"\A(?:begin|end|run|pass|apply|cease|terminate|commence\s+on|include|expire)\b", re.IGNORECASE)
 
 
+# What a thing does by itself: "the Term shall absolutely cease", "time shall not be of the essence".
+THING_STATES = re.compile(
+    r"(?:not\s+)?(?:absolutely\s+|of\s+itself\s+|thereupon\s+|then\s+|automatically\s+|also\s+)?(?:cease|determine\b|breach|operate|be\s+of\s+the\s+essence|be\s+varied|be\s+brought\s+in|exceed|change|rank|amount|equal|fall|rise|increase|count|occur|happen|accrue|be\s+(?:in\s+writing|in\s+addition|in\s+proportion))\b",
+    re.IGNORECASE,
+)
+
+
 def _is_none(after: str, subject: str, m: re.Match[str], *, narrative: bool, party: bool = False) -> bool:
     """True where the words state what holds and bind nobody."""
     if duty_vocabulary().no_duty.match(after) and not (party and PARTY_MAY.match(after)):
+        return True
+    if not party and THING_STATES.match(after) and not (NEGATED.match(subject) and re.match(r"exceed|change", after)):
+        return True
+    if NEGATED.match(subject) and re.match(r"be\s+payable\b", after):
         return True
     if m.group().lower() in ("is to", "are to") and re.match(
         r"(?:the|a|an|any|be\s+(?:found|seen|construed|read))\b", after

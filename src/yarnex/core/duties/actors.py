@@ -93,6 +93,8 @@ class Actors:
             ),
             "",
         )
+        if self.kind.endswith("_report") or self.kind in ("results_call", "presentation"):
+            return self.bound_by_default, "the reader"
         if served and not addressee:
             return sender or "the writer", served
         m = re.search(
@@ -151,7 +153,8 @@ class Actors:
             tail = words[found[-1].end() :]
             if re.search(r"\b(?:he|she)\s*\Z", tail, re.IGNORECASE):
                 return ""
-            joined = re.search(r"\b(?:and|or)\s+(?:the\s+)?\Z", words[: found[-1].start()])
+            between = words[found[-2].end() : found[-1].start()] if len(found) > 1 else ""
+            joined = re.fullmatch(r"\s*,?\s*(?:and|or)\s+(?:the\s+)?", between)
             if joined and len(found) > 1 and self._as_role(found[-2].group()) != self._as_role(found[-1].group()):
                 return f"{self._as_role(found[-2].group())} and {self._as_role(found[-1].group())}"
             if len(tail.split()) <= 6 or tail.lstrip().startswith((",", "(")):
@@ -169,7 +172,8 @@ class Actors:
         if low:
             return low[1]
         named = re.search(
-            r"(?:\A|[,;:.]\s+|\band\s+)(?:the\s+)?([A-Z][\w&’'-]+(?:\s+(?:of\s+)?[A-Z][\w&’'-]+){0,5})\s*\Z", words
+            r"(?:\A|[,;:.]\s+|\band\s+|\d{4}\s+)(?:the\s+)?([A-Z][\w&’'-]+(?:\s+(?:of\s+)?[A-Z][\w&’'-]+){0,5})\s*\Z",
+            words,
         )
         sure = named and (" " in named[1] or named[1] in self._first_words)
         return (
@@ -192,6 +196,12 @@ class Actors:
             if found and not words[found.end() :].startswith(("’s", "'s", "’ ", "' "))
             else ""
         )
+
+    def called(self, words: str) -> str:
+        """Whom "us", "you" or a name means."""
+        if words in ("us", "you"):
+            return self.speakers[words == "you"]
+        return self._as_role(words) if self._role_form.fullmatch(words) else ""
 
     def _as_role(self, words: str) -> str:
         return next((r for r in self.roles if words == r or words == r + "s"), words)

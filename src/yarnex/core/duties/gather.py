@@ -22,7 +22,7 @@ MODAL = re.compile(
     re.IGNORECASE,
 )
 ITEM_VERB = re.compile(
-    r"\A\s*(?:[(\[]?(?:\d{1,3}(?:\.\d{1,3})*|[a-zA-Z]|[ivxIVX]{1,5})[.)\]]*\s+)?(?:[A-Z][\w’'/-]*(?:\s+[\w’'/-]+){0,4}\.\s+)?(?P<not>[Nn]ot\s+)?[Tt]o\s+(?P<verb>[a-z]+)\b"
+    r"\A\s*(?:[(\[]?(?:\d{1,3}(?:\.\d{1,3})*|[a-zA-Z]|[ivxIVX]{1,5})[.)\]]*\s+)?(?:[A-Z][\w’'/-]*(?:\s+[\w’'/-]+){0,4}\.\s+)?(?P<not>[Nn]ot\s+)?[Tt]o\s+(?P<verb>(?!(?:the|an?|our|your|all|any|each|its|their|his|her|this|that|these|those|whom|which|be)\b)[a-z]+)\b"
 )
 INNER_VERB = re.compile(
     r"(?:\A|,\s+|;\s+|[a-z]\s+(?=not\s+to\b))(?:and\s+|then\s+|but\s+)?(?P<not>not\s+)?to\s+(?P<verb>[a-z]{3,})\b(?!\s+(?:extent|time|whom|which))"
@@ -64,7 +64,10 @@ ACTIONS = re.compile(
     r"\b(?:recommend\w*|prevention|actions?|next\s+steps|to\s+do|corrective|remedial)\b", re.IGNORECASE
 )
 TERMS = re.compile(r"\b(?:conditions?|terms|delivery|service|training|warranty|obligations?)\b", re.IGNORECASE)
-NEGATED = re.compile(r"\A\s*(?:[(\[]?\w{1,4}[.)\]]+\s*|[\d.]{1,8}\s+)?(?:nothing|no\s+\w+)\b", re.IGNORECASE)
+NEGATED = re.compile(
+    r"\A\s*(?:[(\[]?\w{1,4}[.)\]]+\s*|[\d.]{1,8}\s+)?(?:nothing|no\s+\w+|neither|nor)\b|\b(?:provided|except|save)\s+that\s+no\s+\w+|\bneither\s+\w+\s+nor\b",
+    re.IGNORECASE,
+)
 WITHIN = re.compile(
     r"\b(?:(?:by|before|not\s+later\s+than|no\s+later\s+than|on\s+or\s+before|within|not\s+less\s+than|at\s+least|until)\s+(?=[^,;.]{0,70}(?:\d|day|week|month|year|quarter|expir|end\b|date))[^,;.]{3,90}"
     r"|(?:at\s+least\s+)?(?:once|twice)\s+(?:a|in|every|each)[^,;.]{2,40}|(?:each|every)\s+(?:\w+\s+)?(?:day|week|month|quarter|year|three\s+months|six\s+months)\b|(?:daily|weekly|monthly|quarterly|annually|yearly|half-yearly)\b|in\s+every\s+\w+\s+year[^,;.]{0,30}|for\s+(?:\w+\s+)?(?:\w+\s+)?(?:years?|months?|days?|weeks?)\s+(?:after|from|following)[^,;.]{3,50}|on\s+demand|forthwith|immediately|promptly|as\s+soon\s+as[^,;.]{3,50})",
@@ -290,6 +293,17 @@ def _by_modals(
         if IN_CONDITION.match(subject):
             continue
         modal = m.group().lower()
+        if force == "may" and (asked := REQUIRES.match(after)) is not None:
+            other = actors.called(asked["whom"])
+            if other:
+                asker = actors.in_subject(subject) or "the other"
+                duty = _made(document, actors, span, words, other, "must", asked["what"])
+                yield replace(duty, condition=duty.condition or f"if {asker} requires it")
+                before_who, done_to = actors.in_subject(subject) or before_who, m.end()
+                continue
+        if narrative and _only_tells(actors, words, modal, subject):
+            before_who = actors.in_subject(subject) or before_who
+            continue
         if narrative and modal in ("will", "may", "is to", "are to") and not _binds(actors, words, modal, subject):
             before_who = actors.in_subject(subject) or before_who
             continue
@@ -318,7 +332,7 @@ def _by_modals(
                 next(iter(actors.roles), actors.speakers[0]),
                 False,
             )  # what the one who calls says will be done, he does
-        if NEGATED.match(subject) and force == "must":
+        if NEGATED.search(subject) and force == "must":
             force = "must_not"
         if not who and not passive:
             who = actors.in_subject(re.sub(r",[^,]{3,120},\s*\Z", " ", subject))  # "the Tenant, at its own cost, shall"
@@ -402,6 +416,27 @@ GIVEN_TO_STAFF = re.compile(
 )
 
 
+REQUIRES = re.compile(
+    r"require\s+(?:the\s+)?(?P<whom>us|you|[A-Z][\w’'-]+(?:\s+[A-Z][\w’'-]+){0,3})\s+to\s+(?P<what>[a-z][^;.]{5,200})"
+)
+BINDING = re.compile(
+    r"\b(?:agree\w*|undertak\w*|covenant\w*|required|obliged|obligation|entitled|condition|licen[cs]e|regulat\w*|terms\s+of|under\s+the|tender|by\s+law|consent|resolution|unless)\b",
+    re.IGNORECASE,
+)
+
+
+def _only_tells(actors: Actors, words: str, modal: str, subject: str) -> bool:
+    """True in a report or talk for what is foreseen, hoped or held necessary, and what cannot be said: nobody is bound."""
+    if actors.kind in ("letter", "email", "minutes", "record", "incident_report"):
+        return False
+    if modal.startswith(("cannot", "can not")):
+        return True
+    own = bool(re.search(r"\b(?:we|I)\s*\Z", subject, re.IGNORECASE)) or not actors.in_subject(subject)
+    foreseen = modal in ("will", "will not", "must", "has to", "have to", "need to", "needs to", "may not")
+    limit = re.search(r"\b(?:more|less|fewer|exceed|below|above)\b", words)
+    return own and foreseen and not BINDING.search(words) and not limit
+
+
 def _binds(actors: Actors, words: str, modal: str, subject: str) -> bool:
     """False for the "will" and "may" of somebody who tells what is coming."""
     if re.search(
@@ -434,12 +469,17 @@ def _is_none(after: str, subject: str, m: re.Match[str], *, narrative: bool, par
     """True where the words state what holds and bind nobody."""
     if duty_vocabulary().no_duty.match(after) and not (party and PARTY_MAY.match(after)):
         return True
-    if not party and THING_STATES.match(after) and not (NEGATED.match(subject) and re.match(r"exceed|change", after)):
+    if not party and THING_STATES.match(after) and not (NEGATED.search(subject) and re.match(r"exceed|change", after)):
         return True
-    if NEGATED.match(subject) and re.match(r"be\s+payable\b", after):
+    if NEGATED.search(subject) and re.match(r"be\s+payable\b", after):
         return True
     if m.group().lower() in ("is to", "are to") and re.match(
         r"(?:the|a|an|any|be\s+(?:found|seen|construed|read))\b", after
+    ):
+        return True
+    if re.match(
+        r"be\s+(?:[$€£₹]|\d|January|February|March|April|May|June|July|August|September|October|November|December)",
+        after,
     ):
         return True
     if re.match(r"(?:be|have\s+been)\s+(?:the|a|an|no|of|in|less|more|at)\b", after) and m.group().lower() in (

@@ -80,15 +80,13 @@ def gathered(folders: list[Path]) -> tuple[np.ndarray, np.ndarray, np.ndarray, n
         }
         inquiries = {path: Inquiry(d) for path, d in documents.items()}
         before: dict[str, Any] = {}
-        places: dict[str, Any] = {}
         for fact in facts:
             inquiry = inquiries.get(fact["document"])
             if inquiry is None:
                 continue
             question = understand(fact["question"], "", before.get(fact["document"]))
             before[fact["document"]] = question
-            answers = answers_of(inquiry, question, places.get(fact["document"]))
-            places[fact["document"]] = answers[0].span if answers else None
+            answers = answers_of(inquiry, question)
             said: dict[str, int] = {}
             for number, answer in enumerate(answers):
                 value = (

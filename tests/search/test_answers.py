@@ -226,3 +226,92 @@ def test_the_same_from_python(document):
     papers = [document(LEASE, "a.txt"), document(INCIDENT, "b.txt")]
     assert [f.state for f in yarnex.find(papers, "How much is the rent?")] == ["stated", "not_found"]
     assert len(yarnex.roster(document(BOARD, "r.md"), "sites").items) == 3
+
+
+FORM = """DELIVERY FORM
+
+Order number: BM-2207-4
+Driver: Ada Thorne
+Telephone (home): ██████████
+Received by: ______________________
+
+The bales weighed 4,120 kg. They were unloaded at 7.40 a.m. by two men.
+"""
+
+
+@pytest.mark.parametrize(
+    ("words", "state", "text"),
+    [
+        ("What is the order number?", "stated", "BM-2207-4"),
+        ("What is the driver's home telephone number?", "redacted", ""),
+        ("Who received them?", "blank", ""),
+        ("At what time were the bales unloaded?", "stated", "7.40 a.m."),
+    ],
+)
+def test_identifiers_gaps_and_times_are_answers(asked, words, state, text):
+    found = asked(FORM, words)
+    assert (found.state, found.text) == (state, text)
+
+
+@pytest.mark.parametrize(
+    ("words", "times"),
+    [
+        ("below 1.40:1", []),
+        ("off by 6.35, I think", ["6.35"]),
+        ("at 8.10 a.m. sharp", ["8.10 a.m."]),
+        ("from 07:25 to 17.30", ["07:25", "17.30"]),
+        ("about half past six", ["half past six"]),
+        ("a ratio of 3.25 and 4.10 per cent", []),
+    ],
+)
+def test_times_of_day_are_told_from_other_figures(words, times):
+    from yarnex.core.search.answers import CLOCK
+
+    assert [m.group().strip() for m in CLOCK.finditer(words)] == times
+
+
+TALK = """WEBVTT
+
+00:01.000 --> 00:04.000
+<v Rosa Quill>When did you last see the bales dry?
+
+00:05.000 --> 00:09.000
+<v Tom Varley>Ten past four. I wrote it in the book.
+
+00:10.000 --> 00:13.000
+<v Rosa Quill>Was the sprinkler alarm working?
+
+00:14.000 --> 00:18.000
+<v Tom Varley>No. It had been off since Tuesday.
+"""
+
+
+@pytest.mark.parametrize(
+    ("words", "value"),
+    [("When were the bales last seen dry?", "Ten past four"), ("Was the sprinkler alarm working?", False)],
+)
+def test_the_reply_answers_and_not_the_question(tmp_path, words, value):
+    from yarnex.core.reading import read_document
+
+    (tmp_path / "talk.vtt").write_text(TALK, "utf-8")
+    found = ask(Inquiry(read_document(tmp_path / "talk.vtt")), understand(words))[0]
+    assert found.value is not None
+    assert found.value.to_dict()["value"] == value
+    assert "?" not in found.cites[0].quote
+
+
+UNITS = """<html><body><h1>Data of the carding machine</h1><table><tr><th>Item</th><th>Unit</th><th>Value</th></tr>
+<tr><td>Weight</td><td>kg</td><td>3140</td></tr><tr><td>Floor area (sq m)</td><td></td><td>22</td></tr></table></body></html>"""
+
+
+@pytest.mark.parametrize(
+    ("words", "number", "unit"),
+    [("How heavy is the machine?", 3140, "kg"), ("What floor area does it need?", 22, "sq_m")],
+)
+def test_a_bare_figure_takes_the_unit_beside_it(tmp_path, words, number, unit):
+    from yarnex.core.reading import read_document
+
+    (tmp_path / "data.html").write_text(UNITS, "utf-8")
+    found = ask(Inquiry(read_document(tmp_path / "data.html")), understand(words))[0]
+    assert found.value is not None
+    assert (float(found.value.to_dict()["value"]), found.value.to_dict()["unit"]) == (number, unit)

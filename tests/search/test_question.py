@@ -49,3 +49,65 @@ def test_any_words_are_understood_somehow(words):
     question = understand(words)
     assert question.kinds
     assert 0 < len(question.kinds) < 9
+
+
+@pytest.mark.parametrize(
+    ("words", "kind"),
+    [
+        ("What late charge applies?", "money"),
+        ("What is the order number?", "code"),
+        ("Under what reference is the claim filed?", "code"),
+        ("What did the inspector find?", "text"),
+        ("For what may the samples be used?", "text"),
+        ("What was the confirmed rent start?", "date"),
+        ("What is the cut-off for entries?", "date"),
+        ("What minimum shelf life must the dye have?", "duration"),
+        ("How fast may the charges grow?", "percent"),
+        ("How many contract years does it last?", "duration"),
+        ("What employer's liability limit is required?", "money"),
+        ("Is there a ceiling on the price, and what is it?", "money"),
+        ("What rise in wool lets it raise the price?", "percent"),
+        ("What was bought from the director's firm?", "money"),
+        ("What does she contribute?", "money"),
+    ],
+)
+def test_the_head_of_a_question_tells_the_kind(words, kind):
+    assert understand(words).kinds[0] == kind
+
+
+@pytest.mark.parametrize(
+    ("words", "names"),
+    [
+        ("What late charge applies?", {("late",), ("charg",), ("appli",)}),
+        ("How late may the lorry be?", {("lorri",)}),
+        ("On what day does the hire run out?", {("hire",), ("run", "out")}),
+        ("What share of the price is held back?", {("price",), ("hold", "back")}),
+        ("How soon is a fitter on site?", {("fitter",), ("on", "site")}),
+        ("When did the board sign off the accounts?", {("board",), ("sign", "off"), ("account",)}),
+    ],
+)
+def test_what_is_sought_keeps_what_says_something(words, names):
+    assert {i.name for i in understand(words).ideas} == names
+
+
+def test_a_number_in_words_also_seeks_the_figure_of_a_row():
+    third = next(i for i in understand("What is due in the third season?").ideas if i.name == ("third",))
+    assert ("3",) in dict(third.ways)
+
+
+@pytest.mark.parametrize(
+    ("words", "leans"),
+    [
+        ("With what limit?", False),
+        ("And in the second year?", True),
+        ("How long does it last?", True),
+        ("To what is that limited?", True),
+        ("How long an interval lies between the two inspections of the boiler that it names?", False),
+    ],
+)
+def test_a_question_leans_on_the_one_before_where_it_points_back(words, leans):
+    assert understand(words, before=understand("What is the excess for flood?")).leans is leans
+
+
+def test_without_a_question_before_nothing_leans():
+    assert not understand("How long does it last?").leans

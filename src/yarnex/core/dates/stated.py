@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from dataclasses import replace
 
 from yarnex.core.dates.anchors import Anchors
 from yarnex.core.dates.kinds import kind_of
@@ -10,7 +11,7 @@ from yarnex.core.dates.model import DatedItem
 from yarnex.core.dates.wording import sentence_span, short_what, who_in
 from yarnex.core.document import Cite, Span
 from yarnex.core.terms.abstract import LEADER
-from yarnex.core.values import DateValue
+from yarnex.core.values import DateValue, Found, Value
 
 TERM_KINDS = (
     (re.compile(r"^(?:document|lease|contract|agreement|deed|policy|order|report)_date$"), "document"),
@@ -76,7 +77,15 @@ def stated_items(anchors: Anchors) -> list[DatedItem]:
             (label for (start, end), label in rows.items() if start <= found.span.start < end and end - start <= 400),
             "",
         )
+        held = document.cell_at(found.span)
+        if held is not None and (
+            label.strip(" .()").isdigit() or GENERIC.fullmatch(label) or label in held[1].span.of(document.text)
+        ):
+            label = ""  # a row's number, "Period" or the cell itself says nothing
         table_head = _column_head(anchors, found.span) if not label else ""
+        if table_head and (last := _ends_range(document.text, out, found)) is not None:
+            out[-1] = replace(last, until=found.value.day)
+            continue
         what = table_head or short_what(words, at, at + found.span.end - found.span.start)
         if label and not GENERIC.fullmatch(label):
             what = label if len(words) <= 160 else f"{label}: {what}"
@@ -107,6 +116,16 @@ def stated_items(anchors: Anchors) -> list[DatedItem]:
     return out
 
 
+def _ends_range(text: str, before: list[DatedItem], found: Found[Value]) -> DatedItem | None:
+    """The item before, where this day ends the range that it begins in the same cell: "1 May 2026 – 30 April 2027"."""
+    if not before or before[-1].day is None or before[-1].until is not None:
+        return None
+    at = before[-1].cites[0].span
+    between = text[at.start : found.span.start]
+    joined = re.search(r"\d\s*(?:–|—|-|to)\s*\Z", between)
+    return before[-1] if joined and at.start <= found.span.start < at.end and "\t" not in between[-14:] else None
+
+
 def _column_head(anchors: Anchors, span: Span) -> str:
     """For a date in a table of several columns: its column's heading and the words of its row."""
     held = anchors.document.cell_at(span)
@@ -121,5 +140,7 @@ def _column_head(anchors: Anchors, span: Span) -> str:
     )
     first = next((c for c in table.row_cells(cell.row) if c.column == 0), None)
     name = " ".join(first.span.of(text).split()) if first is not None and first is not cell else ""
+    if name.isdigit() and (over := table.at(0, 0)) is not None and table.header_rows:
+        name = f"{' '.join(over.span.of(text).split())} {name}"  # "Lease Year 3"
     words = ": ".join(filter(None, [head, name]))
     return words[:120]

@@ -46,7 +46,6 @@ ENOUGH = 0.38  # an answer under this is none; set on measured cases, see bench/
 SMALL_MONEY = ("pence", "cents", "penny", "p")
 WHOLE = frozenset(map(stem, ("total", "altogether", "overall", "aggregate")))
 NEAR_SHOWN = 3
-NEAR_BLOCKS = 3  # paragraphs between the answers of two questions of which one leans on the other
 LEAST_ALIKE = 0.3
 EXACT = 0.95
 LIKE_EXACT = 0.75  # beside a filled term that names exactly what is asked, others must be as like it as this
@@ -176,14 +175,11 @@ def _ways(term: Term) -> tuple[frozenset[str], ...]:
     return tuple(w for w in dict.fromkeys(ways) if w)
 
 
-def ask(inquiry: Inquiry, question: Question, limit: int = 8, before: Span | None = None) -> list[Finding]:
-    """Findings that answer, best first, at most `limit`; one `not_found` with the nearest mentions where none does.
-
-    before: where the answer stands of the question on which this one leans.
-    """
+def ask(inquiry: Inquiry, question: Question, limit: int = 8) -> list[Finding]:
+    """Findings that answer, best first, at most `limit`; one `not_found` with the nearest mentions where none does."""
     if question.outside:
         return [_none(inquiry, question, "this asks about the world, not about the documents")]
-    answers = answers_of(inquiry, question, before)
+    answers = answers_of(inquiry, question)
     if not answers or answers[0].score < ENOUGH:
         return [_none(inquiry, question, "no passage answers it", answers)]
     found = [
@@ -211,13 +207,11 @@ def _with_rival(found: list[Finding], answers: Sequence[Answer]) -> Finding:
 
 
 # ------------------------------------------------------------------ sources
-def answers_of(inquiry: Inquiry, question: Question, before: Span | None = None) -> list[Answer]:
-    """All answers of all sources, best first. before: where the answer stands of the question this one leans on."""
+def answers_of(inquiry: Inquiry, question: Question) -> list[Answer]:
+    """All answers of all sources, best first."""
     offered = _offered(inquiry, question)
     in_vain = max((alike for f, alike in offered if f.state == "not_found"), default=0.0)
     answers = [*from_terms(inquiry, question, offered), *from_lists(inquiry, question), *from_lines(inquiry, question)]
-    if before is not None and question.leans:
-        answers = [_beside(inquiry, a, before) for a in answers]
     if asked := measures_in(question.text):
         answers = [_in_band(inquiry, a, asked) for a in answers]
     answers = [_measured(question, a) for a in answers]
@@ -250,15 +244,6 @@ def _in_band(inquiry: Inquiry, answer: Answer, asked: list[tuple[str, Limit, Spa
         return answer
     evidence = list(answer.evidence)
     evidence[EVIDENCE.index("in_range")] = fits
-    return replace(answer, evidence=tuple(evidence))
-
-
-def _beside(inquiry: Inquiry, answer: Answer, before: Span) -> Answer:
-    """The answer with how near it stands to that of the question before: in one block, close by, or not."""
-    blocks = inquiry.document.block_index_at
-    apart = abs(blocks(answer.span.start) - blocks(before.start))
-    evidence = list(answer.evidence)
-    evidence[EVIDENCE.index("beside")] = 1.0 if apart == 0 else 0.6 if apart <= NEAR_BLOCKS else 0.0
     return replace(answer, evidence=tuple(evidence))
 
 
@@ -296,7 +281,8 @@ def from_terms(inquiry: Inquiry, question: Question, offered: Sequence[tuple[Fin
         if finding.state == "not_found":
             continue
         gap = finding.state in ("blank", "redacted")
-        kind = of_type(finding.value) if finding.value is not None else finding.term.type
+        finding = _with_unit(inquiry, finding)
+        kind = "gap" if gap else of_type(finding.value) if finding.value is not None else finding.term.type
         value = finding.value
         if question.kinds == ("yes_no",) and kind != "yes_no" and not gap and alike >= DECIDES:
             kind, value = "yes_no", YesNo(not NO.search(finding.text[:160]) or bool(NO.search(question.text)))
@@ -311,6 +297,19 @@ def from_terms(inquiry: Inquiry, question: Question, offered: Sequence[tuple[Fin
         cite = finding.cites[0]
         out.append(Answer(kind, value, cite.span, cite, evidence, f"the term {finding.term.label!r}", finding))
     return out
+
+
+def _with_unit(inquiry: Inquiry, finding: Finding) -> Finding:
+    """The finding with the unit that stands beside its bare figure, in a cell of its own or in the row's label."""
+    value = finding.value
+    if not isinstance(value, Quantity) or value.unit is not None or not finding.cites:
+        return finding
+    for line in inquiry.matcher.lines.at(finding.cites[0].span):
+        for found in inquiry.values.numbers(line) if line.kind == "cell" else ():
+            measured = found.value
+            if isinstance(measured, Quantity) and measured.value == value.value and measured.unit is not None:
+                return replace(finding, value=measured)
+    return finding
 
 
 def from_lists(inquiry: Inquiry, question: Question) -> list[Answer]:

@@ -11,7 +11,7 @@ from typing import Any
 
 import yaml
 
-from yarnex.core.document import Document, Span
+from yarnex.core.document import Document
 from yarnex.core.errors import YarnexError
 from yarnex.core.search.answers import Inquiry, ask
 from yarnex.core.search.question import Question, understand
@@ -43,14 +43,11 @@ def ask_all(documents: Sequence[Document], questions: Sequence[tuple[str, str]],
     for document in documents:
         inquiry = Inquiry(document)
         before: Question | None = None
-        place_before: Span | None = None
         asked = []
         for place, (name, words) in enumerate(questions):
             before = understand(_filled(words, document), name, before)
             asked.append(before)
-            found = tuple(ask(inquiry, before, limit, place_before))
-            place_before = found[0].cites[0].span if found[0].cites else None
-            rows[place].append(found)
+            rows[place].append(tuple(ask(inquiry, before, limit)))
     if not documents:
         asked = [understand(words, name) for name, words in questions]
     return tuple(Asked(q, tuple(found)) for q, found in zip(asked, rows, strict=True))

@@ -61,7 +61,7 @@ IT = re.compile(
 )
 # "What did she find", "for what may it be used": what is asked for is not named, but what is done with it is.
 BY_VERB = re.compile(
-    rf"\A(?:\w+\s+)?what\s+(?P<deed>{AUXILIARY}\s+(?!the\b|its\b|their\b|her\b|his\b|our\b|a\b|an\b)(?!(?:is|was|are|were)\s).*|{AUXILIARY}\s+(?:\S+\s+){{1,4}}\w+\Z|happen\w*.*)",
+    rf"\A(?:\w+\s+)?what\s+(?P<deed>{AUXILIARY}\s+(?!the\b|its\b|their\b|her\b|his\b|our\b|a\b|an\b)(?!(?:is|was|are|were)\s).*|{AUXILIARY}\s+(?:\S+\s+){{1,4}}\w+\W*\Z|happen\w*.*)",
     re.IGNORECASE,
 )
 # What names of things, and deeds, are given as; the first is likeliest.
@@ -162,11 +162,11 @@ def kinds_of(words: str) -> tuple[tuple[str, ...], bool]:
         return kinds, True
     if not BY_VERB.match(asked) and (kinds := _kinds_of_words(head) or _kinds_of_words(tuple(reversed(thing)))):
         return (*kinds, "text"), False
-    if units_asked(stems_of(asked)):
-        return ("number", "text"), False
     deed = BY_VERB.match(asked)
     if deed:
         return (*_kinds_of_words(stems_of(deed["deed"])), "text"), False
+    if units_asked(stems_of(asked)):
+        return ("number", "text"), False
     if measured:
         by_head = kinds_by_name(" ".join(head))
         return (*(by_head or kinds_by_name(measured["thing"])), "text"), False

@@ -24,7 +24,7 @@ from yarnex.core.values import Text, Value, same_value
 EVIDENCE = (
     "one", "score", "coverage", "named", "fit", "missing", "first", "cell", "label", "short", "few", "term", "alike", "confidence", "gap",
     "worked_out", "conflicting", "agreed", "own", "rarest", "pairs", "close", "lead", "exact", "outdone", "in_vain", "rank", "unsure", "text",
-    "text_for_value", "its_score", "its_coverage", "its_missing", "its_own", "its_rarest", "its_pairs", "yes_no", "beside", "in_range", "unit_fit", "valueless", "second",
+    "text_for_value", "its_score", "its_coverage", "its_missing", "its_own", "its_rarest", "its_pairs", "yes_no", "in_range", "unit_fit", "valueless", "second",
 )  # fmt: skip
 WORTH_AT_MOST = 30.0
 
@@ -103,7 +103,7 @@ def _valued(answer: Answer, weights: Sequence[float]) -> Answer:
 def _same(one: Answer, other: Answer) -> bool:
     if not one.quote.span.overlaps(other.quote.span):
         return False
-    if one.kind == other.kind == "text":
+    if one.kind == other.kind and one.kind in ("text", "gap"):
         return True
     if one.value is None or other.value is None:
         return False

@@ -172,7 +172,7 @@ class Matcher:
         looked = 0
         for place in order:
             line = self.lines.lines[place]
-            if line.kind == "sentence" and self.lines.text[line.span.start : line.span.end].rstrip().endswith("?"):
+            if line.kind != "cell" and self.lines.text[line.span.start : line.span.end].rstrip().endswith("?"):
                 continue  # a question answers none
             if values is None:
                 if line.kind == "heading":

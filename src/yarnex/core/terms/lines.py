@@ -98,7 +98,7 @@ class Lines:
                 line.near(leads, LEAD_IN)
                 line.near(before, BEFORE)
                 if reply:
-                    line.near(reply, ASKED)
+                    line.near(reply, ASKED if span is spans[0] else LEAD_IN)
                 self.lines.append(line)
                 question = span.of(self.text).rstrip().endswith("?")
                 before = tuple(line.own) if not question else (*before, *line.own)

@@ -56,6 +56,7 @@ MEASURED = re.compile(
     rf"\b(?:what|which)\s+(?:{AUXILIARY}\s+)?(?:the\s+|its\s+|their\s+)?(?P<thing>(?!{AUXILIARY}\b)\w[\w'’-]*(?:\s(?!(?:{AUXILIARY}|of|in|on|at|for|to|by|per|a|the|an|so|when|where|that|if|from|over|with)\b)\w[\w'’-]*){{0,3}})",
     re.IGNORECASE,
 )
+OF_WHAT = re.compile(r"\s(?:at|on|in|for|by|from|of|with|under|over|before|after|during|to)\s", re.IGNORECASE)
 IT = re.compile(
     r"what\s+(?:is|are)\s+(?:it|they)|how\s+much(?:\s+is\s+it)?|to\s+how\s+much|up\s+to\s+what|what", re.IGNORECASE
 )
@@ -66,7 +67,7 @@ BY_VERB = re.compile(
 )
 # What names of things, and deeds, are given as; the first is likeliest.
 GIVEN_AS: tuple[tuple[str, tuple[str, ...]], ...] = (
-    ("instalment price cost fee charge turnover sales revenue income profit loss spending expenditure depreciation materiality provision budget debt claim excess deductible salary premium proceeds goodwill dividend", ("money", "percent", "number")),
+    ("saving headroom room undrawn owe left instalment price cost fee charge turnover sales revenue income profit loss spending expenditure depreciation materiality provision budget debt claim excess deductible salary premium proceeds goodwill dividend", ("money", "percent", "number")),
     ("cap ceiling floor limit threshold breakpoint cover credit contribution bonus penalty commission pay paid charged bought sold spend spent added add contribute earn figure allowance", ("money", "percent", "number", "duration")),
     ("life period age tenure interval duration notice", ("duration", "text")),
     ("rise increase decrease fall drop growth return understatement overstatement margin yield stake transfer interest rate change", ("percent", "money", "number")),
@@ -164,7 +165,7 @@ def kinds_of(words: str) -> tuple[tuple[str, ...], bool]:
         return (*kinds, "text"), False
     deed = BY_VERB.match(asked)
     if deed:
-        return (*_kinds_of_words(stems_of(deed["deed"])), "text"), False
+        return (*_kinds_of_words(stems_of(OF_WHAT.split(deed["deed"])[0])), "text"), False
     if units_asked(stems_of(asked)):
         return ("number", "text"), False
     if measured:

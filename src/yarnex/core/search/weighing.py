@@ -107,6 +107,8 @@ def _same(one: Answer, other: Answer) -> bool:
         return True
     if one.value is None or other.value is None:
         return False
+    if isinstance(one.value, Text) and isinstance(other.value, Text):
+        return one.value.words.strip(" .").lower() == other.value.words.strip(" .").lower()
     return one.kind == other.kind and same_value(one.value, other.value)
 
 

@@ -52,6 +52,9 @@ SCALE = re.compile(
     r"(?P<thousand>['’‘]000s?\b|\bthousands?\b|(?<=[€£$])\s?k\b)|(?P<million>\bmillions?\b|(?<=[€£$])\s?m\b)|(?P<lakh>\blakhs?\b)|(?P<crore>\bcrores?\b)",
     re.IGNORECASE,
 )
+UNIT_CELL = re.compile(
+    r"(?:[£€$¥₹]|US\$|NZ\$|A\$|Rs\.?|[A-Z]{3})\s?(?:[’']?000s?|m|mn|million|bn|billion|k|thousand)?", re.IGNORECASE
+)
 SCALES = {"thousand": 1_000, "million": 1_000_000, "lakh": 100_000, "crore": 10_000_000}
 TIME_HEAD = re.compile(
     r"\b(?P<unit>hours?|business days?|working days?|days?|weeks?|months?|years?|minutes?)\b", re.IGNORECASE
@@ -104,14 +107,15 @@ class LineValues:
             re.IGNORECASE,
         ) and not _sign.search(head):
             return []
-        sign = _sign.search(head) or _sign.search(caption)
+        beside = self._beside(line)
+        sign = _sign.search(head) or _sign.search(beside) or _sign.search(caption)
         label = TOTAL.sub("", line.label) if head.strip() else line.label  # the total of a column of things is no sum
         if sign is None and not MONEY_HEAD.search(head + " " + label) and not FIGURES.search(line.values.of(self.text)):
             return []
         currency = self.passages.currency(sign.group()) if sign else self.usual_currency
         if currency is None:
             return []
-        scale = SCALE.search(head) or SCALE.search(caption)
+        scale = SCALE.search(head) or SCALE.search(beside) or SCALE.search(caption)
         factor = SCALES[str(scale.lastgroup)] if scale else 1
         reading = f"printed in {scale.lastgroup}s" if scale else ""
         return [Found(Money(figure[0] * factor, currency), figure[1], reading)]
@@ -149,6 +153,8 @@ class LineValues:
         figure = self._figure(line)
         head = self._heads(line)[0] + " " + line.label
         unit = TIME_HEAD.search(head)
+        if unit and re.search(r"\d[ -]*\Z", head[: unit.start()]):
+            return []  # the label tells a length of its own
         if figure is not None and unit:
             name = re.sub(r"\s+|working", lambda m: "_" if m.group().isspace() else "business", unit["unit"].lower())
             return [Found(Duration(figure[0], name if name.endswith("s") else name + "s"), figure[1])]
@@ -194,6 +200,15 @@ class LineValues:
                     )
                 ]
         return sorted(found, key=lambda f: f.span)
+
+    def _beside(self, line: Line) -> str:
+        """The currency and scale that stand in a cell of their own in the row: "£m"."""
+        found = self.passages.document.cell_at(line.values)
+        if found is None:
+            return ""
+        table, cell = found
+        words = (c.span.of(self.text).strip() for c in table.row_cells(cell.row) if c is not cell)
+        return next((w for w in words if w and UNIT_CELL.fullmatch(w)), "")
 
     def _unit_of_cell(self, line: Line) -> str | None:
         """The unit that stands over a cell, in its row's label, or in a cell of its own in the row."""

@@ -38,11 +38,33 @@ from yarnex.core.terms.model import quoted
 from yarnex.core.terms.particulars import other_particulars
 from yarnex.core.terms.passages import BLACKED_OUT, BLANK, Passages
 from yarnex.core.terms.values_in_lines import LineValues, of_type
-from yarnex.core.values import Duration, Found, Money, Party, Quantity, Text, Value, YesNo, same_value
-from yarnex.core.values.numbers import ORDINAL_WORDS, WORDS, read_words
+from yarnex.core.values import (
+    DateValue,
+    Duration,
+    Found,
+    Money,
+    Party,
+    Percent,
+    Quantity,
+    Text,
+    Value,
+    YesNo,
+    same_value,
+)
+from yarnex.core.values.numbers import NUMBER, ORDINAL_WORDS, WORDS, read_words
 from yarnex.core.words import stem, stems_of
 
 ENOUGH = 0.38  # an answer under this is none; set on measured cases, see bench/answers.py
+YEAR = re.compile(r"\b(?:19|20)\d\d\b")
+# What may be below nothing; every other sum in brackets is one that the statement takes off.
+SIGNED = re.compile(
+    r"\b(?:net|balance|profit|loss|result|change|movement|surplus|deficit|difference|flow|gain|swing|variance|adjustment|correction)\b",
+    re.IGNORECASE,
+)
+RANGE_TO = re.compile(
+    rf"(?:\bbetween\s+(?:{NUMBER})(?:\s+[a-z]+)?\s+and\s+|(?<![\d.,])[£$€]?\s?(?:{NUMBER})\s*(?:%|[a-z]+)?\s*(?:–|—|\bto\b|-)\s*)\Z",
+    re.IGNORECASE,
+)
 SMALL_MONEY = ("pence", "cents", "penny", "p")
 WHOLE = frozenset(map(stem, ("total", "altogether", "overall", "aggregate")))
 NEAR_SHOWN = 3
@@ -232,6 +254,9 @@ def _measured(question: Question, answer: Answer) -> Answer:
             fit = -1.0
     evidence = list(answer.evidence)
     evidence[EVIDENCE.index("unit_fit")] = fit
+    years = YEAR.findall(question.text)
+    if years and isinstance(value, DateValue) and value.day is not None:
+        evidence[EVIDENCE.index("year_off")] = float(str(value.day.year) not in years)
     gap = answer.evidence[EVIDENCE.index("gap")]
     evidence[EVIDENCE.index("valueless")] = float(value is None and not gap)
     return replace(answer, evidence=tuple(evidence))
@@ -504,7 +529,12 @@ def _answer(inquiry: Inquiry, question: Question, kind: str, hit: Hit, evidence:
     if hit.found is not None:
         quote = quote_around(passages, hit.found.span)
         working = (hit.found.reading,) if hit.found.reading else ()
-        return Answer(kind, hit.found.value, hit.found.span, quote, evidence, "the words stand by it", None, working)
+        value, span = hit.found.value, hit.found.span
+        lower = RANGE_TO.search(text[max(line.values.start, span.start - 40) : span.start])
+        if lower and isinstance(value, Duration | Quantity | Percent | Money):  # "10 to 12 weeks" is no single value
+            span = Span(span.start - len(lower.group()), span.end)
+            value = Text(on_one_line(span.of(text)))
+        return Answer(kind, value, span, quote, evidence, "the words stand by it", None, working)
     if kind == "yes_no":
         value = _yes_or_no(passages, line, question)
         return Answer(
@@ -547,6 +577,8 @@ def _finding(inquiry: Inquiry, question: Question, answer: Answer) -> Finding:
     confidence = round(max(0.01, min(0.99, answer.score)), 3)
     why = (answer.why,)
     known = answer.finding
+    if known is not None and isinstance(known.value, Money) and known.state == "stated":
+        known = replace(known, value=_without_sign(question, answer).value)
     if known is not None and type(known.value) is type(answer.value):
         kept = Term(known.term.id, known.term.label, known.term.group, known.term.type)
         return Finding(
@@ -556,6 +588,7 @@ def _finding(inquiry: Inquiry, question: Question, answer: Answer) -> Finding:
         state = "stated" if known.state in ("computed", "conflicting") else known.state
         return Finding(document, term, state, answer.value, known.text, confidence, known.cites, known.working, why=why)
     words = answer.span.of(inquiry.passages.text)
+    answer = _without_sign(question, answer)
     working = list(answer.working)
     condition = (
         condition_of(inquiry.passages, answer.span) if answer.kind not in ("text", "list", "yes_no", *PATTERNS) else ""
@@ -565,6 +598,14 @@ def _finding(inquiry: Inquiry, question: Question, answer: Answer) -> Finding:
     return Finding(
         document, term, "stated", answer.value, on_one_line(words), confidence, (answer.quote,), tuple(working), why=why
     )
+
+
+def _without_sign(question: Question, answer: Answer) -> Answer:
+    """A sum that is printed in brackets because it is taken off, asked for as what it is: "what was paid?"."""
+    value = answer.value
+    if isinstance(value, Money) and value.amount is not None and value.amount < 0 and not SIGNED.search(question.text):
+        return replace(answer, value=replace(value, amount=-value.amount))
+    return answer
 
 
 def _none(inquiry: Inquiry, question: Question, why: str, answers: Sequence[Answer] = ()) -> Finding:

@@ -17,14 +17,14 @@ from yarnex.core.document import Cite, Span
 from yarnex.core.errors import PackError
 from yarnex.core.packs import load_entries, pack_text
 from yarnex.core.terms import Finding
-from yarnex.core.values import Text, Value, same_value
+from yarnex.core.values import Quantity, Text, Value, same_value
 
 # Shares that speak for or against an answer; none is a word of any document. Those of "its_…" tell of the line in which
 # the answer of a term or a list stands.
 EVIDENCE = (
     "one", "score", "coverage", "named", "fit", "missing", "first", "cell", "label", "short", "few", "term", "alike", "confidence", "gap",
     "worked_out", "conflicting", "agreed", "own", "rarest", "pairs", "close", "lead", "exact", "outdone", "in_vain", "rank", "unsure", "text",
-    "text_for_value", "its_score", "its_coverage", "its_missing", "its_own", "its_rarest", "its_pairs", "yes_no", "in_range", "unit_fit", "valueless", "second",
+    "text_for_value", "its_score", "its_coverage", "its_missing", "its_own", "its_rarest", "its_pairs", "yes_no", "in_range", "unit_fit", "valueless", "second", "year_off",
 )  # fmt: skip
 WORTH_AT_MOST = 30.0
 
@@ -109,6 +109,8 @@ def _same(one: Answer, other: Answer) -> bool:
         return False
     if isinstance(one.value, Text) and isinstance(other.value, Text):
         return one.value.words.strip(" .").lower() == other.value.words.strip(" .").lower()
+    if isinstance(one.value, Quantity) and isinstance(other.value, Quantity) and one.value.unit != other.value.unit:
+        return False  # "100 sq m (1,076 sq ft)" offers each unit
     return one.kind == other.kind and same_value(one.value, other.value)
 
 

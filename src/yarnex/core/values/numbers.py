@@ -26,7 +26,8 @@ SIGNS = {"½": Decimal("0.5"), "¼": Decimal("0.25"), "¾": Decimal("0.75"), "�
 
 _word = "|".join(sorted([*UNITS, *TENS, *SCALES], key=len, reverse=True))
 _ordinal = "|".join(sorted(ORDINALS, key=len, reverse=True))
-WORDS = rf"(?:\b(?:{_word})\b(?:(?:\s+and\s+|[\s-]+)(?:{_word})\b(?![\s-](?:half|quarters?|thirds?)\b))*(?:\s+and\s+(?:a|one|three)[\s-](?:half|quarters?|third)\b)?)"
+_joint = r"(?:(?:(?<=hundred)|(?<=thousand)|(?<=million)|(?<=billion)|(?<=lakh)|(?<=crore))\s+and\s+|[\s-]+)"
+WORDS = rf"(?:\b(?:{_word})\b(?:{_joint}(?:{_word})\b(?![\s-](?:half|quarters?|thirds?)\b))*(?:\s+and\s+(?:a|one|three)[\s-](?:half|quarters?|third)\b)?)"
 ORDINAL_WORDS = rf"(?:(?:\b(?:{_word})\b(?:\s+and\s+|[\s-]+))*\b(?:{_ordinal})\b)"
 DIGITS = (
     r"(?<![\w.,])(?:\d{1,3}(?:,\d{3})+(?:\.\d+)?|\d{1,2}(?:,\d{2})+,\d{3}(?:\.\d+)?|\d{1,3}(?:\.\d{3})+(?:,\d+)?"
@@ -90,7 +91,7 @@ def read_words(text: str) -> Decimal | None:
     """
     parts = re.split(r"[\s-]+", text.lower().strip())
     total, group = Decimal(0), Decimal(0)
-    seen = False
+    seen, last = False, ""
     i = 0
     while i < len(parts):
         part = parts[i]
@@ -105,6 +106,8 @@ def read_words(text: str) -> Decimal | None:
         if part in FRACTIONS and seen and parts[i - 1] == "a":
             group += FRACTIONS[part]
         elif part in UNITS:
+            if UNITS.get(last):
+                return None  # "two and four" are two numbers
             group += UNITS[part]
         elif part in TENS:
             group += TENS[part]
@@ -117,7 +120,7 @@ def read_words(text: str) -> Decimal | None:
             group += ORDINALS[part]
         else:
             return None
-        seen = True
+        seen, last = True, part
         i += 1
     return total + group if seen else None
 

@@ -24,9 +24,9 @@ _bare_role = re.compile(
     r"\(\s*(?:the|each\s+an?|together,?\s+the)\s+(?P<role>[A-Z][a-z]{2,20}(?:\s[A-Z][a-z]{2,20})?)\s*\)"
 )
 _start = re.compile(
-    r"(?:\b(?:between|amongst|among|by\s+and\s+between|by|and|is\s+made|BETWEEN|AND|PARTIES)\b\s*:?\s*|\A|[\n\t;]\s*|\(\d\)\s*|\A\d\.\s*)"
+    r"(?:\b(?:between|amongst|among|by\s+and\s+between|by|and|is\s+made|BETWEEN|AND|PARTIES)\b\s*:?\s*|\A|[\n\t;]\s*|\(\d\)[.:,]?\s*|\A\d\.\s*)"
 )
-_numbered = re.compile(r"\s*(?:and\s+)?\(?\d{1,2}[.)]\s*", re.IGNORECASE)
+_numbered = re.compile(r"\s*(?:and\s+)?\(?\d{1,2}[.)]{1,2}\s*", re.IGNORECASE)
 _stop = re.compile(
     rf"(?:,\s+(?!(?:{FORMS})(?!\w))|;|\s+\((?!(?:[A-Z]{{2,4}}|[A-Z][a-z]+)\)[,\s])|\s+(?:of|whose|having|a company|acting|incorporated|registered|with|as|c/o|at)\s|\s+[–—-]\s|\Z)"
 )

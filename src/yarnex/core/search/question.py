@@ -67,7 +67,7 @@ BY_VERB = re.compile(
 )
 # What names of things, and deeds, are given as; the first is likeliest.
 GIVEN_AS: tuple[tuple[str, tuple[str, ...]], ...] = (
-    ("saving headroom room undrawn owe left instalment price cost fee charge turnover sales revenue income profit loss spending expenditure depreciation materiality provision budget debt claim excess deductible salary premium proceeds goodwill dividend", ("money", "percent", "number")),
+    ("balance capital principal saving headroom room undrawn owe left instalment price cost fee charge turnover sales revenue income profit loss spending expenditure depreciation materiality provision budget debt claim excess deductible salary premium proceeds goodwill dividend", ("money", "percent", "number")),
     ("cap ceiling floor limit threshold breakpoint cover credit contribution bonus penalty commission pay paid charged bought sold spend spent added add contribute earn figure allowance", ("money", "percent", "number", "duration")),
     ("life period age tenure interval duration notice", ("duration", "text")),
     ("rise increase decrease fall drop growth return understatement overstatement margin yield stake transfer interest rate change", ("percent", "money", "number")),
@@ -83,7 +83,8 @@ FRAME = re.compile(
 # Words that only say what kind of answer is wanted, where they stand in the asking itself: "how late", "on what date".
 ASKING = re.compile(
     r"\bhow\s+(?:long|soon|fast|quickly|late|early|often|many|much|big|large)\b"
-    r"|\b(?:what|which)\s+(?:(?:is|was|are|were)\s+the\s+)?(?:date|days?|time|percentage|share|proportion|company|firm|name)\b(?:\s+of\b)?",
+    r"|\b(?:on|by|from|until|before|after|at|since|up\s+to|for|in)\s+(?:what|which)\s+date\b"
+    r"|\b(?:what|which)\s+(?:(?:is|was|are|were)\s+the\s+)?(?:days?|time|percentage|share|proportion|company|firm|name)\b(?:\s+of\b)?",
     re.IGNORECASE,
 )
 EXHAUSTIVE = re.compile(r"\b(?:all|every|each|list|any\s+other)\b", re.IGNORECASE)

@@ -30,7 +30,8 @@ def _key(member: str) -> Stems:
     plain = stems_of(member)
     if len(plain) == 1 and len(words := member.split()) > 1 and any(w in PARTICLES for w in words):
         return tuple(stem(w) for w in words if w in PARTICLES or stem(w) in plain)
-    return plain or stems_of(member, stop=True)
+    whole = plain or stems_of(member, stop=True)
+    return () if len(whole) == 1 and not plain else whole  # a word like "only" says nothing by itself
 
 
 @lru_cache(maxsize=1)
@@ -46,7 +47,7 @@ def known_synonyms() -> Synonyms:
             faults.append(f"{name}: {line!r} is no group; write two or more words with ; between them")
             continue
         keys = list(dict.fromkeys(_key(m) for m in members))
-        keys = [k for k in keys if k not in NEGATIONS]
+        keys = [k for k in keys if k and k not in NEGATIONS]
         for key in keys:
             bag = others.setdefault(key, {})
             bag.update((k, None) for k in keys if k != key)

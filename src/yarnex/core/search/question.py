@@ -62,7 +62,7 @@ IT = re.compile(
 )
 # "What did she find", "for what may it be used": what is asked for is not named, but what is done with it is.
 BY_VERB = re.compile(
-    rf"\A(?:\w+\s+)?what\s+(?P<deed>{AUXILIARY}\s+(?!the\b|its\b|their\b|her\b|his\b|our\b|a\b|an\b)(?!(?:is|was|are|were)\s).*|{AUXILIARY}\s+(?:\S+\s+){{1,4}}\w+\W*\Z|happen\w*.*)",
+    rf"\A(?:\w+\s+)?what\s+(?P<deed>{AUXILIARY}\s+(?!the\b|its\b|their\b|her\b|his\b|our\b|a\b|an\b)(?!(?:is|was|are|were)\s).*|(?!(?:is|was|are|were)\s+(?:the|its|their|her|his|our|an?)\b){AUXILIARY}\s+(?:\S+\s+){{1,4}}\w+\W*\Z|happen\w*.*)",
     re.IGNORECASE,
 )
 # What names of things, and deeds, are given as; the first is likeliest.
@@ -71,7 +71,7 @@ GIVEN_AS: tuple[tuple[str, tuple[str, ...]], ...] = (
     ("cap ceiling floor limit threshold breakpoint cover credit contribution bonus penalty commission pay paid charged bought sold spend spent added add contribute earn figure allowance", ("money", "percent", "number", "duration")),
     ("life period age tenure interval duration notice", ("duration", "text")),
     ("rise increase decrease fall drop growth return understatement overstatement margin yield stake transfer interest rate change", ("percent", "money", "number")),
-    ("cutoff cut deadline expiry start end commencement maturity completion closing", ("date", "duration")),
+    ("date cutoff cut deadline expiry start end commencement maturity completion closing", ("date", "duration")),
     ("version size count height width depth length distance weight", ("number", "text")),
 )  # fmt: skip
 _given_as = {stem(word): kinds for words, kinds in GIVEN_AS for word in words.split()}

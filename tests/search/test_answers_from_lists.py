@@ -9,7 +9,7 @@ import pytest
 
 from yarnex.core.figures import figures_of
 from yarnex.core.search import Inquiry, ask, understand
-from yarnex.core.search.from_lists import lines_named, of_figures
+from yarnex.core.search.from_figures import lines_named, of_figures
 from yarnex.core.search.question import kinds_of
 from yarnex.core.words import stems_of
 

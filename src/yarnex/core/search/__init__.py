@@ -4,12 +4,19 @@ In: documents and questions. Out: for each question the findings of each documen
 understood without any document (`question`); what answers is weighed from the filled terms and all lines (`answers`).
 """
 
+from __future__ import annotations
+
+from importlib import import_module
+from typing import TYPE_CHECKING, Any
+
 from yarnex.core.search.answers import Inquiry, ask
 from yarnex.core.search.ask_all import Asked, ask_all, read_questions
 from yarnex.core.search.question import Question, understand
 from yarnex.core.search.roster_model import Roster, RosterItem
-from yarnex.core.search.rosters import roster
-from yarnex.core.search.starters import starters
+
+if TYPE_CHECKING:
+    from yarnex.core.search.rosters import roster
+    from yarnex.core.search.starters import starters
 
 __all__ = [
     "Asked",
@@ -24,3 +31,11 @@ __all__ = [
     "starters",
     "understand",
 ]
+
+_LATE = {"roster": "rosters", "starters": "starters"}  # loaded when first asked for, for a light start
+
+
+def __getattr__(name: str) -> Any:
+    if name not in _LATE:
+        raise AttributeError(f"no {name} in {__name__}")
+    return getattr(import_module(f"{__name__}.{_LATE[name]}"), name)

@@ -11,17 +11,11 @@ from collections.abc import Callable, Iterator, Sequence
 from dataclasses import replace
 from decimal import Decimal
 from functools import cached_property
+from typing import TYPE_CHECKING
 
-from yarnex.core.costs import Bill
-from yarnex.core.costs.bills import bills_of
-from yarnex.core.dates import DatedItem
-from yarnex.core.dates.anchors import Anchors
-from yarnex.core.dates.relative import relative_items
 from yarnex.core.document import Cite, Document, Span
-from yarnex.core.figures import Figure, figures_of
 from yarnex.core.search.bands import Limit, label_of_row, measures_in, within
-from yarnex.core.search.from_lists import Offer, of_bills, of_dates, of_figures
-from yarnex.core.search.people import people_of
+from yarnex.core.search.from_lists import Offer, of_bills, of_dates
 from yarnex.core.search.question import Question
 from yarnex.core.search.roster_model import RosterItem
 from yarnex.core.search.weighing import EVIDENCE, Answer, weighed
@@ -53,6 +47,11 @@ from yarnex.core.values import (
 )
 from yarnex.core.values.numbers import NUMBER, ORDINAL_WORDS, WORDS, read_words
 from yarnex.core.words import stem, stems_of
+
+if TYPE_CHECKING:
+    from yarnex.core.costs import Bill
+    from yarnex.core.dates import DatedItem
+    from yarnex.core.figures import Figure
 
 ENOUGH = 0.38  # an answer under this is none; set on measured cases, see bench/answers.py
 YEAR = re.compile(r"\b(?:19|20)\d\d\b")
@@ -136,19 +135,30 @@ class Inquiry:
     @cached_property
     def figures(self) -> tuple[Figure, ...]:
         """The document's figures, where it is a paper that reports any."""
-        return figures_of(self.document) if identify(self.document).kind in REPORTING or self.document.tagged else ()
+        if identify(self.document).kind not in REPORTING and not self.document.tagged:
+            return ()
+        from yarnex.core.figures import figures_of
+
+        return figures_of(self.document)
 
     @cached_property
     def bills(self) -> tuple[Bill, ...]:
+        from yarnex.core.costs.bills import bills_of
+
         return bills_of(self.document)
 
     @cached_property
     def people(self) -> list[RosterItem]:
+        from yarnex.core.search.people import people_of
+
         return people_of(self.document)
 
     @cached_property
     def dates(self) -> tuple[DatedItem, ...]:
         """Days that are worked out from others."""
+        from yarnex.core.dates.anchors import Anchors
+        from yarnex.core.dates.relative import relative_items
+
         filled = Abstract(
             self.document,
             self.sheet,
@@ -341,7 +351,9 @@ def from_lists(inquiry: Inquiry, question: Question) -> list[Answer]:
     """Answers by the document's figures, bills and worked-out days."""
     ideas = frozenset(w for idea in question.ideas for w in idea.name)
     offers: list[Offer] = []
-    if {"money", "number", "percent"} & set(question.kinds):
+    if inquiry.figures and {"money", "number", "percent"} & set(question.kinds):
+        from yarnex.core.search.from_figures import of_figures
+
         offers += of_figures(inquiry.figures, question.text, ideas)
     if {"money", "date"} & set(question.kinds):
         offers += of_bills(inquiry.bills, question.text, ideas)

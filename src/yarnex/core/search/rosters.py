@@ -13,7 +13,6 @@ from dataclasses import replace
 from yarnex.core.document import Cell, Cite, Document, Span, Table
 from yarnex.core.document.table_paths import column_path
 from yarnex.core.search.roster_model import Roster, RosterItem, RosterOffer
-from yarnex.core.search.roster_records import from_records
 from yarnex.core.terms.by_words import ideas_of
 from yarnex.core.terms.candidates import on_one_line
 from yarnex.core.terms.lines import Line
@@ -70,6 +69,8 @@ Wanted = list[list[tuple[frozenset[str], float]]]
 
 def roster(document: Document, of: str) -> Roster:
     """The fullest list in the document whose heading, column or lead-in names the items; none where nothing does."""
+    from yarnex.core.search.roster_records import from_records
+
     recorded = from_records(document, of)
     if recorded is not None and recorded.items:
         numbers = [int(i.number) for i in recorded.items if i.number]

@@ -47,9 +47,9 @@ class Token:
 
 @lru_cache(maxsize=1)
 def _stemmer() -> object:
-    import snowballstemmer
+    import Stemmer
 
-    return snowballstemmer.stemmer("english")
+    return Stemmer.Stemmer("english")
 
 
 @lru_cache(maxsize=65536)

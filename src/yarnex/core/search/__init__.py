@@ -13,10 +13,10 @@ from yarnex.core.search.answers import Inquiry, ask
 from yarnex.core.search.ask_all import Asked, ask_all, read_questions
 from yarnex.core.search.question import Question, understand
 from yarnex.core.search.roster_model import Roster, RosterItem
+from yarnex.core.search.starters import starters
 
 if TYPE_CHECKING:
     from yarnex.core.search.rosters import roster
-    from yarnex.core.search.starters import starters
 
 __all__ = [
     "Asked",
@@ -32,7 +32,7 @@ __all__ = [
     "understand",
 ]
 
-_LATE = {"roster": "rosters", "starters": "starters"}  # loaded when first asked for, for a light start
+_LATE = {"roster": "rosters"}  # loaded when first asked for, for a light start
 
 
 def __getattr__(name: str) -> Any:

@@ -68,6 +68,8 @@ SMALL_MONEY = ("pence", "cents", "penny", "p")
 WHOLE = frozenset(map(stem, ("total", "altogether", "overall", "aggregate")))
 NEAR_SHOWN = 3
 LEAST_ALIKE = 0.3
+SURE_YES = 0.5  # the same for a yes or no read from a passage: any sentence has one or the other in it
+GAP_NAMED = 0.5  # share of what is asked for that must stand by a blank or blacked-out place
 EXACT = 0.95
 LIKE_EXACT = 0.75  # beside a filled term that names exactly what is asked, others must be as like it as this
 QUALIFIERS = frozenset(
@@ -212,7 +214,8 @@ def ask(inquiry: Inquiry, question: Question, limit: int = 8) -> list[Finding]:
     if question.outside:
         return [_none(inquiry, question, "this asks about the world, not about the documents")]
     answers = answers_of(inquiry, question)
-    if not answers or answers[0].score < ENOUGH:
+    read = bool(answers) and answers[0].kind == "yes_no" and answers[0].finding is None
+    if not answers or answers[0].score < (SURE_YES if read else ENOUGH):
         return [_none(inquiry, question, "no passage answers it", answers)]
     found = [
         _finding(inquiry, question, a)
@@ -255,7 +258,7 @@ def _measured(question: Question, answer: Answer) -> Answer:
     value, names = answer.value, question.stems
     fit = 0.0
     if isinstance(value, Quantity) and (wanted := units_named(names) or units_asked(names)):
-        fit = 1.0 if value.unit in wanted else -0.5 if value.unit is None else -1.0
+        fit = 1.0 if value.unit in wanted else -1.0
     elif isinstance(value, Money):
         period = period_asked(names)
         if period and value.per:
@@ -487,6 +490,8 @@ def _gaps(inquiry: Inquiry, question: Question) -> Iterator[Answer]:
     hits = inquiry.matcher.ranked(question.ideas, found, limit=3)
     for place, hit in enumerate(hits):
         assert hit.found is not None
+        if hit.coverage < GAP_NAMED:
+            continue
         quote = quote_around(inquiry.passages, hit.found.span)
         evidence = _evidence(
             question, "gap", 0, gap=1.0, score=min(hit.score, 1.4), coverage=hit.coverage, named=hit.named, missing=min(4.0, len(hit.missing)), first=float(place == 0),

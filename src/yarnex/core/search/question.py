@@ -53,10 +53,11 @@ SIZE_OF_SUM = re.compile(
 RATIO = frozenset(("times",))  # "cover" is also what an insurance pays
 # "What is the greatest depth ...": what comes before "of", "in", a verb and the like says what is measured.
 MEASURED = re.compile(
-    rf"\b(?:what|which)\s+(?:{AUXILIARY}\s+)?(?:the\s+|its\s+|their\s+)?(?P<thing>(?!{AUXILIARY}\b)\w[\w'’-]*(?:\s(?!(?:{AUXILIARY}|of|in|on|at|for|to|by|per|a|the|an|so|when|where|that|if|from|over|with)\b)\w[\w'’-]*){{0,3}})",
+    rf"\b(?:what|which)\s+(?:(?:is|are|was|were)\s+)?(?:the\s+|its\s+|their\s+)?(?P<thing>(?!{AUXILIARY}\b)\w[\w'’-]*(?:\s(?!(?:{AUXILIARY}|of|in|on|at|for|to|by|per|a|the|an|so|when|where|that|if|from|over|with)\b)\w[\w'’-]*){{0,3}})",
     re.IGNORECASE,
 )
 OF_WHAT = re.compile(r"\s(?:at|on|in|for|by|from|of|with|under|over|before|after|during|to)\s", re.IGNORECASE)
+WHAT = re.compile(r"(?:and\s+|but\s+|so\s+)?(?:\w+\s+)?what\b", re.IGNORECASE)
 IT = re.compile(
     r"what\s+(?:is|are)\s+(?:it|they)|how\s+much(?:\s+is\s+it)?|to\s+how\s+much|up\s+to\s+what|what", re.IGNORECASE
 )
@@ -172,7 +173,10 @@ def kinds_of(words: str) -> tuple[tuple[str, ...], bool]:
     if measured:
         by_head = kinds_by_name(" ".join(head))
         return (*(by_head or kinds_by_name(measured["thing"])), "text"), False
-    return (*kinds_by_name(asked), "text"), False
+    named_kinds = kinds_by_name(asked)
+    if WHAT.match(asked):  # a thing is asked for, and no person
+        named_kinds = tuple(k for k in named_kinds if k in ("money", "percent", "number"))
+    return (*named_kinds, "text"), False
 
 
 def _kinds_of_words(stems: tuple[str, ...]) -> tuple[str, ...]:

@@ -52,6 +52,9 @@ SCALE = re.compile(
     r"(?P<thousand>['’‘]000s?\b|\bthousands?\b|(?<=[€£$])\s?k\b)|(?P<million>\bmillions?\b|(?<=[€£$])\s?m\b)|(?P<lakh>\blakhs?\b)|(?P<crore>\bcrores?\b)",
     re.IGNORECASE,
 )
+STREET = re.compile(
+    r"[a-z]?,?\s+(?:[A-Z][\w’'-]+\s+){1,3}(?:Street|Road|Lane|Avenue|Square|Quay|Terrace|Place|Drive|Way|Row|Close|Court|Crescent|Boulevard|Parade|Hill|Wharf|Gate|St|Rd|Ave)\b"
+)
 UNIT_CELL = re.compile(
     r"(?:[£€$¥₹]|US\$|NZ\$|A\$|Rs\.?|[A-Z]{3})\s?(?:[’']?000s?|m|mn|million|bn|billion|k|thousand)?", re.IGNORECASE
 )
@@ -173,6 +176,8 @@ class LineValues:
             before = self.text[max(line.values.start, count.span.start - 24) : count.span.start]
             after = self.text[count.span.end : count.span.end + 3]
             words = count.span.of(self.text)
+            if STREET.match(self.text, count.span.end):
+                continue  # the number of a house
             if REFERENCE.search(before) or re.match(
                 r"[./:-]\d|\w|\)", after.strip(" ")[:2] if after[:1] != " " else ""
             ):

@@ -58,6 +58,8 @@ MEASURED = re.compile(
 )
 OF_WHAT = re.compile(r"\s(?:at|on|in|for|by|from|of|with|under|over|before|after|during|to)\s", re.IGNORECASE)
 WHAT = re.compile(r"(?:and\s+|but\s+|so\s+)?(?:\w+\s+)?what\b", re.IGNORECASE)
+HOW = re.compile(r"\bhow\s+(?P<what>long|big|large)\b", re.IGNORECASE)
+ASKED_WEIGHT = 0.4  # what "how long" asks for counts less than what it is asked of
 IT = re.compile(
     r"what\s+(?:is|are)\s+(?:it|they)|how\s+much(?:\s+is\s+it)?|to\s+how\s+much|up\s+to\s+what|what", re.IGNORECASE
 )
@@ -186,7 +188,9 @@ def _kinds_of_words(stems: tuple[str, ...]) -> tuple[str, ...]:
 
 def _ideas(words: str) -> tuple[Idea, ...]:
     plain = FRAME.sub(" ", ASKING.sub(" ", words))
-    return ideas_of(plain) or ideas_of(words)
+    measured = tuple(replace(i, weight=ASKED_WEIGHT) for m in HOW.finditer(words) for i in ideas_of(m["what"]))
+    found = ideas_of(plain)
+    return (*found, *(i for i in measured if i.name not in {f.name for f in found})) or ideas_of(words)
 
 
 @lru_cache(maxsize=1)

@@ -17,7 +17,8 @@ MUTUAL = re.compile(
     r"\b(?:each\s+party|both\s+parties|the\s+parties|either\s+party|neither\s+party|each\s+of\s+the\s+parties|the\s+other\s+party)\b",
     re.IGNORECASE,
 )
-ONE_PARTY = re.compile(r"\b(?:the|a|any|every)\s+(?:\w+\s+)?party(?:\s+(?!to\b)\w+){0,6}\s*\Z", re.IGNORECASE)
+REPORTS = ("annual_report", "half_year_report", "interim_report", "quarterly_report")
+ONE_PARTY = re.compile(r"\b(?:the|a|any|every)\s+(?:\w+\s+)?party(?:\s+(?!to\b)\w+){0,12}\s*\Z", re.IGNORECASE)
 PAPER = re.compile(
     r"\b(?:report|record|statement|invoice|form|minutes|letter|schedule|page|draft|confidential|agreement|notes?|memo\w*|policy|summary|log|assessment|review|survey|claim|from|to|date|dear|subject)\b|[:\t|]|\d",
     re.IGNORECASE,
@@ -93,7 +94,7 @@ class Actors:
             ),
             "",
         )
-        if self.kind.endswith("_report") or self.kind in ("results_call", "presentation"):
+        if self.kind in REPORTS or self.kind in ("results_call", "presentation"):
             return self.bound_by_default, "the reader"
         if served and not addressee:
             return sender or "the writer", served
@@ -117,7 +118,7 @@ class Actors:
         """Who a passive binds where nothing tells: "you" in a paper that speaks so, the supplier of a call, the group of a report."""
         if self.kind in duty_vocabulary().speakers:
             return self.speakers[1]
-        if self.kind.endswith("_report") or self.kind in ("report", "results_call", "presentation"):
+        if self.kind in REPORTS or self.kind in ("report", "results_call", "presentation"):
             return "the Group" if re.search(r"\bthe\s+Group\b", self.document.text) else "the Company"
         return ""
 
@@ -196,6 +197,15 @@ class Actors:
             if found and not words[found.end() :].startswith(("’s", "'s", "’ ", "' "))
             else ""
         )
+
+    def in_condition(self, words: str) -> str:
+        """The party named in the condition that opens a sentence: "If the Supplier agrees, it may …"."""
+        found = (
+            self._role_form.search(words)
+            if re.match(r"\s*(?:[\d.]{1,8}\s+)?(?:If|Where|When|Unless)\b", words)
+            else None
+        )
+        return self._as_role(found.group()) if found else ""
 
     def called(self, words: str) -> str:
         """Whom "us", "you" or a name means."""

@@ -86,6 +86,7 @@ PLEASE = re.compile(r"\A\s*(?:[(\[]?\w{1,3}[.)\]]\s*)?(?:Please|Kindly)\s+(?P<do
 IMPERATIVE = re.compile(
     r"\A(?:Fit|Install|Replace|Repair|Keep|Send|Provide|Check|Review|Move|Store|Label|Train|Remove|Inspect|Test|Return|Insure|Obtain|Record|Report|Ensure|Do\s+not|Never|Always|Use|Submit|Complete|Sign|Notify|Update|Write|Arrange|Agree|Lift|Raise|Ask)\s+(?!(?:number|no|date|of|by|name|room|form|type|kind|reference|time|sheet|page|status|house)\b)(?=[a-z\d])[\w’'-]+\s+\w+"
 )
+OWN_RECORDS = ("incident_report", "record")  # what they recommend, the one who keeps them must do
 RECORDS = ("insurance_policy", "policy", "guideline", "terms_of_use")
 NARRATIVE = frozenset(["annual_report", "half_year_report", "interim_report", "quarterly_report", "results_call", "presentation", "transcript", "interview", "record", "incident_report", "email", "letter", "study", "invoice", "statement", "minutes", "spreadsheet", "memo"])  # fmt: skip
 
@@ -226,7 +227,16 @@ def _of_sentence(
         and IMPERATIVE.match(words)
         and actors.kind in ("incident_report", "email", "letter", "record", "minutes")
     ):
-        yield _made(document, actors, span, words, actors.over(block) or actors.speakers[1], "must", words, sure=False)
+        yield _made(
+            document,
+            actors,
+            span,
+            words,
+            actors.over(block) or (actors.own_side if actors.kind in OWN_RECORDS else actors.speakers[1]),
+            "must",
+            words,
+            sure=False,
+        )
         return
     yield from _by_modals(document, actors, block, span, words, last_who, bound, narrative=narrative)
 
@@ -281,6 +291,8 @@ def _by_modals(
     narrative: bool,
 ) -> Iterator[Duty]:
     call = actors.kind == "call_for_proposals"
+    if KEY.match(words):
+        return
     done_to, before_who = 0, actors.at_start(words)
     seen: set[tuple[str, str]] = set()
     for m in MODAL.finditer(words):
@@ -338,7 +350,7 @@ def _by_modals(
             who = actors.in_subject(re.sub(r",[^,]{3,120},\s*\Z", " ", subject))  # "the Tenant, at its own cost, shall"
         pronoun = re.search(r"\b(it|he|she|they)\s*\Z", subject, re.IGNORECASE)
         if not who and pronoun is not None:
-            who = actors.of_pronoun(pronoun[1], before_who or last_who)
+            who = actors.of_pronoun(pronoun[1], before_who or last_who or actors.in_condition(subject))
         receiver = actors.in_subject(subject) if passive and not who and RECEIVED.search(after) else ""
         if receiver and actors.other_than(receiver):
             who, sure = actors.other_than(receiver), False
@@ -368,6 +380,7 @@ def _by_modals(
             continue  # a lead-in; its items follow
         if re.match(r"(?:and|but|or)\s+(?:may|shall|must|will)\b", after):
             continue
+        after = NEXT_MODAL.sub("", after)
         what = after if not passive else re.sub(r"\s+", " ", f"{subject.strip()} {m.group()} {after}")
         yield _made(document, actors, span, words, who, force, what, sure=sure)
         done_to = m.end()
@@ -405,6 +418,11 @@ OWED = re.compile(
     r"\b(?:shortfall|deficit|balance|rents?|fees?|charges?|invoices?|price|interest|premium|instalments?|deposit|arrears)\b",
     re.IGNORECASE,
 )
+NEXT_MODAL = re.compile(
+    r",?\s+(?:and|but)\s+(?:also\s+|(?:within|on|at|by)\s[^,;]{3,40}?\s)?(?:shall|must|may)\b.*\Z",
+    re.IGNORECASE | re.DOTALL,
+)
+KEY = re.compile(r"\s*\w{1,2}\s*:\s*(?:must|shall|should|may)\b")  # to a mark: "M: must be met"
 LEADS_IN = re.compile(r"(?:\b(?:shall|must|will|may)(?:\s+not)?|\bthat)\s*[:—–-]?\s*\Z")
 # "If the Tenant is required to …": the modal belongs to a condition.
 IN_CONDITION = re.compile(
@@ -491,8 +509,8 @@ def _is_none(after: str, subject: str, m: re.Match[str], *, narrative: bool, par
         r"\s*(?:[(\[]?[\w.]{1,6}[.)\]]?\s+)?(?:no|nothing)\b", subject, re.IGNORECASE
     ) and m.group().lower().endswith("payable"):
         return True
-    if LIMIT_OF.search(subject) or re.fullmatch(r"\s*\w{1,2}\s*:\s*", subject):
-        return True  # or the key to a mark: "M: must be met"
+    if LIMIT_OF.search(subject):
+        return True
     tail = subject.strip().lower()
     if tail.endswith((" as", " which", " that", "as it", "what", "who", "whom", "whose")) and not tail.endswith(
         ("agrees that", "agreed that")

@@ -176,3 +176,24 @@ def test_any_words_give_items_with_cites(words):
 
     paper = read_text(f"AGREEMENT\n\n1. {words}\n".encode(), "a.txt", "0" * 64, markdown=False)
     assert all(i.cites for i in dates_of(paper))
+
+
+SCHEDULE = """# Agreement for fleece
+
+This Agreement is made on 4 May 2026.
+
+## Schedule 1 Least purchases
+
+| Season | Period | Least purchase (£) |
+| --- | --- | --- |
+| 1 | 2 May 2027 – 1 May 2028 | 120,000 |
+| 2 | 3 May 2029 – 2 May 2030 | 135,000 |
+"""
+
+
+def test_the_days_of_a_range_in_a_cell_are_one_item(document):
+    found = [(i.day, i.until, i.what) for i in dates_of(document(SCHEDULE, "fleece.md")) if i.until is not None]
+    assert found == [
+        (date(2027, 5, 2), date(2028, 5, 1), "Period: Season 1"),
+        (date(2029, 5, 3), date(2030, 5, 2), "Period: Season 2"),
+    ]

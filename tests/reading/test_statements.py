@@ -179,3 +179,54 @@ def test_shaded_cells_know_their_colour(pdf):
     document = read(pdf, page)
     (table,) = document.tables
     assert [c.shade for c in table.row_cells(1)] == ["", "", "light green"]
+
+
+CALENDAR = [
+    ("Results for the half year announced", "Wednesday 18 November 2026"),
+    ("Shares quoted without the dividend", "Thursday 17 December 2026"),
+    ("Register closed for the interim dividend", "Friday 18 December 2026"),
+    ("Last day to choose shares instead of cash", "Friday 8 January 2027"),
+    ("Interim dividend paid to shareholders", "Friday 29 January 2027"),
+    ("End of the financial year of the mills", "Wednesday 31 March 2027"),
+]
+
+
+def calendar(c, y):
+    c.setFont("Times-Bold", 11)
+    c.drawString(60, y, "Dates for shareholders")
+    c.setFont("Times-Roman", 10)
+    for i, (event, day) in enumerate(CALENDAR):
+        c.drawString(60, y - 18 - 14 * i, event)
+        c.drawRightString(540, y - 18 - 14 * i, day)
+    return y - 18 - 14 * len(CALENDAR)
+
+
+def test_labels_and_days_side_by_side_are_rows_and_not_columns(pdf):
+    document = read(pdf, lambda c: calendar(c, 760))
+    (table,) = document.tables
+    assert [
+        tuple(" ".join(cell.span.of(document.text).split()) for cell in table.row_cells(row))
+        for row in range(table.rows)
+    ] == CALENDAR
+
+
+def test_what_follows_a_contents_table_is_no_entry_of_it(pdf):
+    def page(c):
+        c.setFont("Times-Bold", 14)
+        c.drawString(60, 780, "Contents")
+        c.setFont("Times-Roman", 10)
+        for i, (name, number) in enumerate(
+            [("Chair's letter", "3"), ("Wool bought", "5"), ("Yarn sold", "8"), ("The mills", "9")]
+        ):
+            c.drawString(60, 750 - 14 * i, name)
+            c.drawRightString(540, 750 - 14 * i, number)
+        end = calendar(c, 660)
+        c.setFont("Times-Bold", 11)
+        c.drawString(60, end - 20, "What may change")
+        c.setFont("Times-Roman", 10)
+        c.drawString(60, end - 36, PROSE)
+
+    document = read(pdf, page)
+    headings = [" ".join(b.span.of(document.text).split()) for b in document.blocks if b.kind == "heading"]
+    assert "Dates for shareholders" in headings
+    assert "What may change" in headings

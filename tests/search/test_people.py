@@ -98,3 +98,15 @@ def test_any_text_gives_names_that_stand_in_it(text):
         for cite in item.cites:
             assert cite.quote
             assert cite.span.of(document.text).strip()
+
+
+@pytest.mark.parametrize(
+    "text",
+    [
+        "The Wool Exchange (owner) was shut. A wool exchange is a market.",
+        "The shop is in the Mill Precinct, owner unknown. “Mill Precinct” means the yard.",
+        "An Upper Sorter, operator of the belt, is needed. The upper sorter sits above.",
+    ],
+)
+def test_things_with_capitals_are_nobody(document, text):
+    assert found(document, text) == []

@@ -152,3 +152,38 @@ def test_numbers_without_a_name(n):
     from yarnex.core.number_names import spelled
 
     assert spelled(n) == ""
+
+
+@pytest.mark.parametrize(
+    ("words", "value"),
+    [
+        ("two and four", None),
+        ("two four", None),
+        ("one hundred and twenty", 120),
+        ("two thousand and nineteen", 2019),
+        ("three million and five", 3_000_005),
+        ("twenty-four", 24),
+    ],
+)
+def test_two_numbers_side_by_side_are_not_added(words, value):
+    assert read_words(words) == (None if value is None else Decimal(value))
+
+
+@pytest.mark.parametrize(
+    ("text", "numbers"),
+    [
+        ("between two and four looms", ["2", "4"]),
+        ("one hundred and four looms", ["104"]),
+        ("six looms and nine spindles", ["6", "9"]),
+        ("two and a half days", ["2.5"]),
+    ],
+)
+def test_and_joins_only_after_hundreds(text, numbers):
+    assert [f"{c.value:f}" for c in find_counts(text)] == numbers
+
+
+@given(st.integers(1, 19), st.integers(1, 19))
+def test_two_small_numbers_stay_two(one, other):
+    from yarnex.core.number_names import spelled
+
+    assert read_words(f"{spelled(one)} and {spelled(other)}") is None

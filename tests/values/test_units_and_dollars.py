@@ -99,3 +99,40 @@ def test_units_and_periods_named_outright():
     assert units_named(stems_of("the area")) == frozenset()
     assert period_asked(stems_of("the monthly fee")) == "month"
     assert period_asked(stems_of("the monthly and the yearly fee")) == ""
+
+
+@pytest.mark.parametrize(
+    ("text", "lengths"),
+    [
+        ("between two and four hours", [("4", "hours")]),
+        ("from six to eight weeks", [("8", "weeks")]),
+        ("five years and six months", [("66", "months")]),
+        ("one hundred and twenty days", [("120", "days")]),
+        ("two days and four hours", [("2", "days"), ("4", "hours")]),
+    ],
+)
+def test_lengths_of_two_numbers(text, lengths):
+    assert [(f"{f.value.value:f}", f.value.unit) for f in find_durations(text)] == lengths
+
+
+@pytest.mark.parametrize(
+    ("text", "code"),
+    [
+        ("Amounts leave out goods and services tax at 15 per cent. Labour $40.00.", "NZD"),
+        ("Goods and services tax at 10 per cent is added. Labour $40.00.", "AUD"),
+        ("GST 15%: $6.00", "NZD"),
+        ("Labour $40.00, HST extra", "CAD"),
+        ("Labour $40.00", "USD"),
+    ],
+)
+def test_the_tax_tells_whose_dollar_it_is(text, code):
+    assert usual_dollar(text) == code
+
+
+@pytest.mark.parametrize("number", ["(1) ", "(1). ", "1. ", "(1), "])
+def test_a_party_behind_its_number(number):
+    text = f'made between:\n{number}Calder Grain & Wool Limited of Old Yard, Thrapsley (the "Licensor"); and\n(2) Brackenfold Mills Limited (the "Licensee").'
+    assert [(r.value.role, r.value.name) for r in find_party_roles(text)] == [
+        ("Licensor", "Calder Grain & Wool Limited"),
+        ("Licensee", "Brackenfold Mills Limited"),
+    ]

@@ -121,9 +121,9 @@ def _ends_range(text: str, before: list[DatedItem], found: Found[Value]) -> Date
     if not before or before[-1].day is None or before[-1].until is not None:
         return None
     at = before[-1].cites[0].span
-    between = text[at.start : found.span.start]
-    joined = re.search(r"\d\s*(?:–|—|-|to)\s*\Z", between)
-    return before[-1] if joined and at.start <= found.span.start < at.end and "\t" not in between[-14:] else None
+    same_cell = text[at.start : found.span.start].rpartition("\t")[2]
+    joined = re.search(r"\d\s*(?:–|—|-|to)\s*\Z", same_cell)
+    return before[-1] if joined and at.start <= found.span.start < at.end else None
 
 
 def _column_head(anchors: Anchors, span: Span) -> str:

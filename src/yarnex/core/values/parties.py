@@ -24,7 +24,7 @@ _bare_role = re.compile(
     r"\(\s*(?:the|each\s+an?|together,?\s+the)\s+(?P<role>[A-Z][a-z]{2,20}(?:\s[A-Z][a-z]{2,20})?)\s*\)"
 )
 _start = re.compile(
-    r"(?:\b(?:between|amongst|among|by\s+and\s+between|by|and|is\s+made|BETWEEN|AND|PARTIES)\b\s*:?\s*|\A|[\n\t;]\s*|\(\d\)[.:,]?\s*|\A\d\.\s*)"
+    r"(?:\b(?:between|amongst|among|by\s+and\s+between|by|and|is\s+made|BETWEEN|AND|PARTIES)\b\s*:?\s*|\A|[\n\t;]\s*(?:\d{1,2}[.)]\s+)?|\(\d\)[.:,]?\s*|\A\d\.\s*)"
 )
 _numbered = re.compile(r"\s*(?:and\s+)?\(?\d{1,2}[.)]{1,2}\s*", re.IGNORECASE)
 _stop = re.compile(

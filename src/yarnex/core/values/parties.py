@@ -67,6 +67,8 @@ def find_party_roles(text: str) -> Iterator[Found[PartyRole]]:
             floor = _closed(text, m)
             continue
         begin, name = floor + place[0], place[1]
+        if numbered := re.match(r"\d{1,2}[.)]\s+", name):
+            begin, name = begin + numbered.end(), name[numbered.end() :]
         if (
             name
             and len(name) < 120

@@ -329,7 +329,7 @@ def found_report(
     else:
         rows = []
         for result in results:
-            cells = [_answer_cell(found[0], quote, why) for found in result.findings]
+            cells = [_answer_cell(found[0], quote, why, nearest=1) for found in result.findings]
             rows.append(TableRow((Cell(result.question.text), *cells)))
         table = Table(("Question", *(d.name for d in documents)), tuple(rows), (5, *(7 for _ in documents)))
     none = sum(not r.answered for r in results)
@@ -339,9 +339,9 @@ def found_report(
     return Report("Answers", about, (Section("", table=table),), warnings_of(documents, unread))
 
 
-def _answer_cell(finding: Finding, quote: int | None, why: bool) -> Cell:
+def _answer_cell(finding: Finding, quote: int | None, why: bool, nearest: int = 3) -> Cell:
     if not finding.found:
-        near = tuple(f"nearest: {quoted(c.quote, 160)} ({c.place or c.document.name})" for c in finding.near)
+        near = tuple(f"nearest: {quoted(c.quote, 160)} ({c.place or c.document.name})" for c in finding.near[:nearest])
         return Cell("not found", notes=("; ".join(finding.why), *near), state="not_found")
     cell = _finding_cell(finding, "; ".join(finding.why) if why else "")
     if quote is not None:

@@ -69,8 +69,8 @@ NEGATED = re.compile(
     re.IGNORECASE,
 )
 WITHIN = re.compile(
-    r"\b(?:(?:by|before|not\s+later\s+than|no\s+later\s+than|on\s+or\s+before|within|not\s+less\s+than|at\s+least|until)\s+(?=[^,;.]{0,70}(?:\d|day|week|month|year|quarter|expir|end\b|date))[^,;.]{3,90}"
-    r"|(?:at\s+least\s+)?(?:once|twice)\s+(?:a|in|every|each)[^,;.]{2,40}|(?:each|every)\s+(?:\w+\s+)?(?:day|week|month|quarter|year|three\s+months|six\s+months)\b|(?:daily|weekly|monthly|quarterly|annually|yearly|half-yearly)\b|in\s+every\s+\w+\s+year[^,;.]{0,30}|for\s+(?:\w+\s+)?(?:\w+\s+)?(?:years?|months?|days?|weeks?)\s+(?:after|from|following)[^,;.]{3,50}|on\s+demand|forthwith|immediately|promptly|as\s+soon\s+as[^,;.]{3,50})",
+    r"\b(?:(?:by|before|not\s+later\s+than|no\s+later\s+than|on\s+or\s+before|within|not\s+less\s+than|at\s+least|until)\s+(?![£€$₹])(?=[^,;.]{0,70}(?:\d|day|week|month|year|quarter|expir|end\b|date))[^,;.]{3,90}"
+    r"|(?:at\s+least\s+)?(?:once|twice)\s+(?:a|in|every|each)[^,;.]{2,40}|(?:each|every)\s+(?:\w+\s+)?(?:day|week|month|quarter|year|three\s+months|six\s+months)\b|(?:daily|weekly|monthly|quarterly|annually|yearly|half-yearly)\b|in\s+every\s+\w+\s+year(?:\s+of\s+the\s+\w+)?|for\s+(?:\w+\s+)?(?:\w+\s+)?(?:years?|months?|days?|weeks?)\s+(?:after|from|following)[^,;.]{3,50}|on\s+demand|forthwith|immediately|promptly|as\s+soon\s+as[^,;.]{3,50})",
     re.IGNORECASE,
 )
 CONDITION = re.compile(
@@ -478,7 +478,7 @@ PARTY_MAY = re.compile(r"\A(?:begin|end|run|pass|apply|cease|terminate|commence\
 
 # What a thing does by itself: "the Term shall absolutely cease", "time shall not be of the essence".
 THING_STATES = re.compile(
-    r"(?:not\s+)?(?:absolutely\s+|of\s+itself\s+|thereupon\s+|then\s+|automatically\s+|also\s+)?(?:cease|determine\b|breach|operate|be\s+of\s+the\s+essence|be\s+varied|be\s+brought\s+in|exceed|change|rank|amount|equal|fall|rise|increase|count|occur|happen|accrue|be\s+(?:in\s+writing|in\s+addition|in\s+proportion))\b",
+    r"(?:not\s+)?(?:absolutely\s+|of\s+itself\s+|thereupon\s+|then\s+|automatically\s+|also\s+)?(?:cease|determine\b|breach|operate|be\s+of\s+the\s+essence|be\s+varied|be\s+brought\s+in|exceed|change|rank|amount|equal|fall|rise|increase|count|occur|happen|accrue|be\s+(?:in\s+writing|in\s+addition|in\s+proportion|suspended|less\s+than\s+the|more\s+than\s+the))\b",
     re.IGNORECASE,
 )
 

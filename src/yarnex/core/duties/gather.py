@@ -33,9 +33,7 @@ PRESENT = re.compile(
 PRESENT_PASSIVE = re.compile(
     r"\b(?:is|are)\s+(?:\w+ly\s+)?(?:painted|marked|labelled|packed|fitted|equipped|installed|trained|paid|kept|delivered|reconciled|returned|sent|provided|given|held|reviewed|tested|inspected|credited|insured|supplied|replaced|repaired|on\s+site|due)\b"
 )
-SUBORDINATE = re.compile(
-    r"\b(?:before|after|until|when|once|as\s+soon\s+as|while|if|that|which|who)\b[^,.;]*", re.IGNORECASE
-)
+SUBORDINATE = re.compile(r"\b(?:before|after|until|when|once|as\s+soon\s+as|while|if)\b[^,.;]*", re.IGNORECASE)
 BORNE = re.compile(
     r"(?:painted|marked|labelled|packed|fitted|equipped|installed|trained|delivered|supplied|insured|on\s+site)\Z",
     re.IGNORECASE,
@@ -262,7 +260,7 @@ def _in_present(document: Document, actors: Actors, block: Block, span: Span, wo
     if (
         call
         and numbered
-        and not (FINITE.search(SUBORDINATE.sub(" ", words)) or m)
+        and not (FINITE.search(SUBORDINATE.sub(" ", words)) or PRESENT.search(words))
         and re.search(r"\d|\bwithin\b|\bone\b|\btwo\b|\bfor each\b", words)
         and len(words.split()) >= 6
     ):
@@ -380,7 +378,10 @@ def _by_modals(
             continue  # a lead-in; its items follow
         if re.match(r"(?:and|but|or)\s+(?:may|shall|must|will)\b", after):
             continue
-        after = NEXT_MODAL.sub("", after)
+        shorter = NEXT_MODAL.sub("", after)
+        after = (
+            shorter if re.search(r"\w{3}", shorter) else after
+        )  # else "shall not, and shall procure that others do not, …"
         what = after if not passive else re.sub(r"\s+", " ", f"{subject.strip()} {m.group()} {after}")
         yield _made(document, actors, span, words, who, force, what, sure=sure)
         done_to = m.end()

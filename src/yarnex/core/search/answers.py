@@ -16,6 +16,7 @@ from typing import TYPE_CHECKING
 from yarnex.core.document import Cite, Document, Span
 from yarnex.core.search.bands import Limit, label_of_row, measures_in, within
 from yarnex.core.search.from_lists import Offer, of_bills, of_dates
+from yarnex.core.search.limits import within_limit
 from yarnex.core.search.question import Question
 from yarnex.core.search.roster_model import RosterItem
 from yarnex.core.search.weighing import EVIDENCE, Answer, weighed
@@ -213,6 +214,8 @@ def ask(inquiry: Inquiry, question: Question, limit: int = 8) -> list[Finding]:
     """Findings that answer, best first, at most `limit`; one `not_found` with the nearest mentions where none does."""
     if question.outside:
         return [_none(inquiry, question, "this asks about the world, not about the documents")]
+    if (compared := within_limit(inquiry, question)) is not None:
+        return [compared]
     answers = answers_of(inquiry, question)
     read = bool(answers) and answers[0].kind == "yes_no" and answers[0].finding is None
     if not answers or answers[0].score < (SURE_YES if read else ENOUGH):

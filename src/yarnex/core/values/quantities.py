@@ -131,10 +131,54 @@ ft = foot
 cu_m = meter ** 3
 kg = kilogram
 tonnes = 1000 kilogram
+t = 1000 kilogram
+g = 0.001 kilogram
+lb = 0.45359237 kilogram
+oz = 0.028349523125 kilogram
+second = [time]
+km_h = 1000 meter / (3600 * second)
+m_s = meter / second
+mph = 1609.344 meter / (3600 * second)
+knots = 1852 meter / (3600 * second)
+litres = 0.001 meter ** 3
+ml = 0.000001 meter ** 3
+m3_h = meter ** 3 / (3600 * second)
+m3_s = meter ** 3 / second
+l_s = 0.001 meter ** 3 / second
+l_min = 0.001 meter ** 3 / (60 * second)
+l_h = 0.001 meter ** 3 / (3600 * second)
+pascal = kilogram / meter / second ** 2
+kPa = 1000 pascal
+bar = 100000 pascal
+psi = 6894.757293168 pascal
+watt = kilogram * meter ** 2 / second ** 3
+kW = 1000 watt
+MW = 1000000 watt
 """
-CONVERTIBLE = frozenset(
-    ["sq_ft", "sq_m", "sq_yd", "acre", "ha", "miles", "km", "cm", "mm", "m", "ft", "cu_m", "kg", "tonnes"]
+_plain = (
+    "sq_ft",
+    "sq_m",
+    "sq_yd",
+    "acre",
+    "ha",
+    "miles",
+    "km",
+    "cm",
+    "mm",
+    "m",
+    "ft",
+    "cu_m",
+    "kg",
+    "tonnes",
+    "t",
+    "g",
+    "lb",
+    "oz",
 )
+_more = ("mph", "knots", "litres", "ml", "kPa", "bar", "psi", "kW", "MW")
+_quotients = ("km/h", "m/s", "m3/h", "m3/s", "l/s", "l/min", "l/h")
+# Our names for units, and what the definitions above call them.
+CONVERTIBLE = {u: u for u in (*_plain, *_more)} | {u: u.replace("/", "_") for u in _quotients}
 
 
 def convert(quantity: Quantity, unit: str) -> Quantity | None:
@@ -149,7 +193,7 @@ def convert(quantity: Quantity, unit: str) -> Quantity | None:
 @lru_cache(maxsize=256)
 def unit_factor(unit: str, other: str) -> Decimal:
     """How many of `other` one `unit` is; 0 where they do not measure the same thing."""
-    if not {unit, other} <= CONVERTIBLE:
+    if unit not in CONVERTIBLE or other not in CONVERTIBLE:
         return Decimal(0)
     import pint
 
@@ -157,7 +201,7 @@ def unit_factor(unit: str, other: str) -> Decimal:
     for line in DEFINITIONS.strip().splitlines():
         registry.define(line)
     try:
-        return Decimal(registry.Quantity(Decimal(1), unit).to(other).magnitude)
+        return Decimal(registry.Quantity(Decimal(1), CONVERTIBLE[unit]).to(CONVERTIBLE[other]).magnitude)
     except pint.DimensionalityError:
         return Decimal(0)
 

@@ -67,6 +67,8 @@ RANGE_TO = re.compile(
 )
 SMALL_MONEY = ("pence", "cents", "penny", "p")
 WHOLE = frozenset(map(stem, ("total", "altogether", "overall", "aggregate")))
+NAMES_PARTY = 0.7  # how surely a word of the question means a party's role
+SUBJECT = 48  # characters at the start of a sentence in which its subject stands
 NEAR_SHOWN = 3
 LEAST_ALIKE = 0.3
 SURE_YES = 0.5  # the same for a yes or no read from a passage: any sentence has one or the other in it
@@ -253,7 +255,28 @@ def answers_of(inquiry: Inquiry, question: Question) -> list[Answer]:
     if asked := measures_in(question.text):
         answers = [_in_band(inquiry, a, asked) for a in answers]
     answers = [_measured(question, a) for a in answers]
+    answers = _of_the_party(inquiry, question, answers)
     return weighed(_beside_each_other(answers, in_vain))
+
+
+def _of_the_party(inquiry: Inquiry, question: Question, answers: list[Answer]) -> list[Answer]:
+    """The answers with whether their sentence is about another party than the one asked about, and does not name that one."""
+    roles = {role: frozenset(stems_of(role)) for role in inquiry.values.roles}
+    ways = {way for idea in question.ideas for way, worth in idea.ways if worth >= NAMES_PARTY}
+    asked = [role for role, stems in roles.items() if tuple(stems) in ways]
+    if len(asked) != 1 or len(roles) < 2:
+        return answers
+    out = []
+    for answer in answers:
+        sentence = inquiry.passages.sentence_at(answer.span.start)
+        words = sentence.span.of(inquiry.passages.text) if sentence is not None else ""
+        others = any(role in words[:SUBJECT] for role in roles if role not in asked)
+        if others and asked[0] not in words:
+            evidence = list(answer.evidence)
+            evidence[EVIDENCE.index("other_party")] = 1.0
+            answer = replace(answer, evidence=tuple(evidence))
+        out.append(answer)
+    return out
 
 
 def _measured(question: Question, answer: Answer) -> Answer:

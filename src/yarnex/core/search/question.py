@@ -60,6 +60,7 @@ OF_WHAT = re.compile(r"\s(?:at|on|in|for|by|from|of|with|under|over|before|after
 WHAT = re.compile(r"(?:and\s+|but\s+|so\s+)?(?:\w+\s+)?what\b", re.IGNORECASE)
 HOW = re.compile(r"\bhow\s+(?P<what>long|big|large)\b", re.IGNORECASE)
 ASKED_WEIGHT = 0.4  # what "how long" asks for counts less than what it is asked of
+WHICH = re.compile(r"(?:and\s+|but\s+|so\s+)?which\b", re.IGNORECASE)
 IT = re.compile(
     r"what\s+(?:is|are)\s+(?:it|they)|how\s+much(?:\s+is\s+it)?|to\s+how\s+much|up\s+to\s+what|what", re.IGNORECASE
 )
@@ -173,6 +174,8 @@ def kinds_of(words: str) -> tuple[tuple[str, ...], bool]:
     if units_asked(stems_of(asked)):
         return ("number", "text"), False
     if measured:
+        if WHICH.match(asked):
+            return ("text",), False
         by_head = kinds_by_name(" ".join(head))
         return (*(by_head or kinds_by_name(measured["thing"])), "text"), False
     named_kinds = kinds_by_name(asked)

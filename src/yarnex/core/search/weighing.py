@@ -24,7 +24,7 @@ from yarnex.core.values import Quantity, Text, Value, same_value
 EVIDENCE = (
     "one", "score", "coverage", "named", "fit", "missing", "first", "cell", "label", "short", "few", "term", "alike", "confidence", "gap",
     "worked_out", "conflicting", "agreed", "own", "rarest", "pairs", "close", "lead", "exact", "outdone", "in_vain", "rank", "unsure", "text",
-    "text_for_value", "its_score", "its_coverage", "its_missing", "its_own", "its_rarest", "its_pairs", "yes_no", "in_range", "unit_fit", "valueless", "second", "year_off",
+    "text_for_value", "its_score", "its_coverage", "its_missing", "its_own", "its_rarest", "its_pairs", "yes_no", "in_range", "unit_fit", "valueless", "second", "year_off", "other_party",
 )  # fmt: skip
 WORTH_AT_MOST = 30.0
 

@@ -47,6 +47,7 @@ OTHERWISE = re.compile(
     r"\b(?:longer|extended|extension|optional|option|extra|previous|previously|former|formerly|original|originally|earlier|instead)\b",
     re.IGNORECASE,
 )
+APART, SCATTERED = 30, 0.4  # characters between the words of a phrase, and what it is worth where they stand apart
 SIDE_BY_SIDE = 28  # characters between two words that belong together
 SECONDS_OF = 3  # best lines whose other values are hits too
 LOOKED_AT = 40  # lines whose values are weighed
@@ -123,6 +124,17 @@ def _completes(said: Sequence[tuple[Token, str]], place: int) -> bool:
     return bool(before or behind)
 
 
+def _said(line: Line, way: tuple[str, ...]) -> float:
+    """How far a line, or what it stands under, says a word or phrase; the words of a phrase must stand together in it."""
+    factor = min(1.0 if w in line.own else line.around.get(w, 0.0) for w in way)
+    if len(way) > 1 and factor == 1.0:
+        spread = APART * (len(way) - 1)
+        first, *rest = (line.own[w] for w in way)
+        if not any(all(any(abs(x - y) <= spread for y in other) for other in rest) for x in first):
+            return SCATTERED
+    return factor
+
+
 def _numeral(word: str) -> tuple[tuple[str, ...], ...]:
     """The figure for a number in words, as rows are numbered: "the third year" is year 3."""
     value = ORDINALS.get(word.lower()) or UNITS.get(word.lower())
@@ -162,7 +174,7 @@ class Matcher:
                 places = self.lines.postings.get(way[0], ())
                 for place in places:
                     line = self.lines.lines[place]
-                    factor = min(1.0 if w in line.own else line.around.get(w, 0.0) for w in way)
+                    factor = _said(line, way)
                     if factor:
                         best[place] = max(best.get(place, 0.0), factor * worth)
             for place, factor in best.items():
@@ -223,7 +235,7 @@ class Matcher:
     def _named_at(self, line: Line, idea: Idea) -> float:
         """How far a line, or what it stands under, names an idea."""
         return max(
-            (worth * min(1.0 if w in line.own else line.around.get(w, 0.0) for w in way) for way, worth in idea.ways),
+            (worth * _said(line, way) for way, worth in idea.ways),
             default=0.0,
         )
 
@@ -236,10 +248,12 @@ class Matcher:
         for idea, weight in zip(ideas, weights, strict=True):
             best, at = 0.0, []
             for way, worth in idea.ways:
-                if all(w in line.own for w in way) and worth > best:
-                    best, at = worth, line.own[way[0]]
-                elif all(w in line.own or w in line.around for w in way):
-                    near = worth * min(1.0 if w in line.own else line.around[w] for w in way)
+                said = worth * _said(line, way)
+                if all(w in line.own for w in way):
+                    if said > best:
+                        best, at = said, line.own[way[0]]
+                elif said:
+                    near = said
                     rarest = max(rarest, near) if weight == top else rarest
             own += weight * best
             rarest = max(rarest, best) if weight == top else rarest
@@ -342,7 +356,7 @@ class Matcher:
                     return 0.0, 0.0
                 factor = min(factor, around)
                 close = min(close, 0.9)
-        return factor, close
+        return min(factor, _said(line, way)), close
 
     def _distance(self, start: int, end: int) -> int:
         """Characters between two places; a part of the sentence that ends between them doubles it."""

@@ -55,3 +55,18 @@ def test_where_nothing_is_to_be_compared_nothing_is(document, question):
 )  # fmt: skip
 def test_factors_between_units(unit, other, factor):
     assert abs(unit_factor(unit, other) - Decimal(factor)) < Decimal("0.000001")
+
+
+@pytest.mark.parametrize(
+    ("question", "yes"),
+    [
+        ("Is an order of £18,000 below the limit for two signatures?", True),
+        ("Does an order of £25,000 exceed the limit for two signatures?", True),
+        ("Is noise of 72 dB(A) at the gate allowed?", False),
+        ("Is noise of 70 dB(A) at the gate within the limit?", True),
+    ],
+)
+def test_limits_in_the_same_unit(document, question, yes):
+    found = ask(Inquiry(document(MANUAL, "manual.md")), understand(question))[0]
+    assert found.value is not None
+    assert found.value.to_dict()["value"] is yes

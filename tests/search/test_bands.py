@@ -90,3 +90,8 @@ def test_the_label_of_a_row_is_what_stands_left_of_the_cell(rebates):
     cell = next(c for c in table.cells if c.span.of(rebates.text) == "2%")
     assert label_of_row(rebates, cell.span) == "More than £100,000 but not more than £250,000"
     assert label_of_row(rebates, rebates.blocks[0].span) == ""
+
+
+def test_two_bands_of_one_label_are_read_apart():
+    kinds = [b.kind for b in bands_in("From 1 May 2026 to 30 April 2027, up to £1,000")]
+    assert kinds == ["date", "money"]

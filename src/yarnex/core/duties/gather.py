@@ -85,7 +85,6 @@ IMPERATIVE = re.compile(
     r"\A(?:Fit|Install|Replace|Repair|Keep|Send|Provide|Check|Review|Move|Store|Label|Train|Remove|Inspect|Test|Return|Insure|Obtain|Record|Report|Ensure|Do\s+not|Never|Always|Use|Submit|Complete|Sign|Notify|Update|Write|Arrange|Agree|Lift|Raise|Ask)\s+(?!(?:number|no|date|of|by|name|room|form|type|kind|reference|time|sheet|page|status|house)\b)(?=[a-z\d])[\w’'-]+\s+\w+"
 )
 OWN_RECORDS = ("incident_report", "record")  # what they recommend, the one who keeps them must do
-RECORDS = ("insurance_policy", "policy", "guideline", "terms_of_use")
 NARRATIVE = frozenset(["annual_report", "half_year_report", "interim_report", "quarterly_report", "results_call", "presentation", "transcript", "interview", "record", "incident_report", "email", "letter", "study", "invoice", "statement", "minutes", "spreadsheet", "memo"])  # fmt: skip
 
 

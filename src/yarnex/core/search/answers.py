@@ -185,13 +185,12 @@ class Inquiry:
         """The sheet's terms with the stems of their label and of each other way in which people ask for them."""
         return [(t, _ways(t)) for t in self.sheet.terms]
 
-    @cached_property
-    def particulars(self) -> tuple[tuple[Finding, tuple[frozenset[str], ...]], ...]:
-        """What stands under labels of the document's own."""
+    def particulars(self, wanted: Callable[[str], bool]) -> list[Finding]:
+        """What stands under labels of the document's own that are wanted."""
         if not self.sheet.particulars:
-            return ()
-        found = other_particulars((), self.passages, lists=self.sheet.particulars == "all")
-        return tuple((f, _ways(f.term)) for f in found)
+            return []
+        lists = self.sheet.particulars == "all"
+        return list(other_particulars((), self.passages, lists=lists, wanted=wanted))
 
     def fill(self, terms: Sequence[Term]) -> list[Finding]:
         """The findings of some terms; those that others are worked out from are filled with them."""
@@ -316,8 +315,16 @@ def _offered(inquiry: Inquiry, question: Question) -> list[tuple[Finding, float]
     total = sum(inquiry.matcher.weight(i) for i in question.ideas) or 1.0
     near = {t.id: s for t, ways in inquiry.names if (s := _likeness(inquiry, question, ways, total)) >= LEAST_ALIKE}
     filled = inquiry.fill([t for t in inquiry.sheet.terms if t.id in near])
-    own = [(f, _likeness(inquiry, question, ways, total)) for f, ways in inquiry.particulars]
-    return [*((f, near[f.term.id]) for f in filled), *((f, alike) for f, alike in own if alike >= LEAST_ALIKE)]
+    alike: dict[str, float] = {}
+
+    def like(label: str) -> bool:
+        if label not in alike:
+            stems = frozenset(stems_of(label))
+            alike[label] = _alike(inquiry, question.ideas, stems, total) if stems else 0.0
+        return alike[label] >= LEAST_ALIKE
+
+    own = inquiry.particulars(like)
+    return [*((f, near[f.term.id]) for f in filled), *((f, alike[f.term.label]) for f in own)]
 
 
 def _beside_each_other(answers: list[Answer], in_vain: float) -> list[Answer]:

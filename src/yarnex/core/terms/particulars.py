@@ -7,7 +7,7 @@ labelled line and each cell of a priced or dated list that is not yet cited, und
 from __future__ import annotations
 
 import re
-from collections.abc import Iterator, Sequence
+from collections.abc import Callable, Iterator, Sequence
 
 from yarnex.core.document import Cite, Span, Table
 from yarnex.core.document.table_paths import column_path, row_label
@@ -30,10 +30,17 @@ LINE_LABELS = 5  # words of a label that opens a line
 ORDER = ("money", "date", "percent", "duration", "number")
 
 
-def other_particulars(findings: Sequence[Finding], passages: Passages, *, lists: bool) -> Iterator[Finding]:
+def other_particulars(
+    findings: Sequence[Finding],
+    passages: Passages,
+    *,
+    lists: bool,
+    wanted: Callable[[str], bool] = lambda label: True,
+) -> Iterator[Finding]:
     """Findings for what stands under a label and is cited by none of `findings`, in the order of the document.
 
-    lists: cells of tables with several columns too, as in price lists and sections of cover.
+    lists: cells of tables with several columns too, as in price lists and sections of cover. wanted: told a label, whether
+    what stands under it is wanted at all.
     """
     used = [c.span for f in findings if f.found for c in f.cites if c.document is passages.document]
     values = LineValues(passages)
@@ -45,13 +52,13 @@ def other_particulars(findings: Sequence[Finding], passages: Passages, *, lists:
                 continue
             seen.add(row.value)
             made = _finding(
-                row.label, row.value, row.row, values, passages, ids, 0.9 if row.source == "table" else 0.84
+                row.label, row.value, row.row, values, passages, ids, wanted, 0.9 if row.source == "table" else 0.84
             )
             if made is not None:
                 yield made
     for table in passages.document.tables if lists else ():
         if table.columns >= 3 and table.header_rows and table.rows <= MOST_ROWS and table.columns <= MOST_COLUMNS:
-            yield from _cells(table, used, findings, values, passages, ids)
+            yield from _cells(table, used, findings, values, passages, ids, wanted)
 
 
 def _is_particular(row: Labelled, passages: Passages) -> bool:
@@ -77,6 +84,7 @@ def _cells(
     values: LineValues,
     passages: Passages,
     ids: dict[str, int],
+    wanted: Callable[[str], bool],
 ) -> Iterator[Finding]:
     """A finding for each cell with a typed value, under the words of its row and column."""
     text = passages.text
@@ -94,7 +102,7 @@ def _cells(
                 continue
             head = " ".join(column_path(table, cell, text))
             made = _finding(
-                f"{label}: {head}" if head else label, cell.span, whole, values, passages, ids, 0.86, typed=True
+                f"{label}: {head}" if head else label, cell.span, whole, values, passages, ids, wanted, 0.86, typed=True
             )
             if made is not None:
                 yield made
@@ -111,17 +119,20 @@ def _name_of(table: Table, row: int, text: str) -> str:
 
 
 def _finding(
-    label: str, value: Span, row: Span, values: LineValues, passages: Passages, ids: dict[str, int], confidence: float, *, typed: bool = False
+    label: str, value: Span, row: Span, values: LineValues, passages: Passages, ids: dict[str, int], wanted: Callable[[str], bool],
+    confidence: float, *, typed: bool = False,
 ) -> Finding | None:  # fmt: skip
     text = passages.text
     words = on_one_line(value.of(text))
     if not words or SIGNING.match(label) or not re.search(r"[A-Za-z]{2}", label) or (words == label):
         return None
-    gaps = passages.gaps_in(value)
-    quote = Cite(passages.document, cut(text, row, Span(value.start, min(value.end, value.start + 200))))
     name = re.sub(r"\W+", "_", label.lower()).strip("_")[:60] or "row"
     ids[name] = ids.get(name, 0) + 1
     name = f"other_{name}" + (f"_{ids[name]}" if ids[name] > 1 else "")
+    if not wanted(label):
+        return None
+    gaps = passages.gaps_in(value)
+    quote = Cite(passages.document, cut(text, row, Span(value.start, min(value.end, value.start + 200))))
     if gaps and len(BLANK.sub("", BLACKED_OUT.sub("", words)).strip(" .,:;€£$/20")) < 4:
         return Finding(
             passages.document, Term(name, label, GROUP, "text"), gaps[0][1], cites=(quote,), confidence=confidence

@@ -12,6 +12,7 @@ from yarnex.core.document import Block, Document, Span
 from yarnex.core.document.sentences import sentences
 from yarnex.core.phrases import Phrase
 from yarnex.core.values import (
+    DateOrder,
     Found,
     PartyRole,
     Quantity,
@@ -187,13 +188,22 @@ class Passages:
 
     # -------------------------------------------------------------- typed values
     @cached_property
-    def _values(self) -> dict[str, list[Found[Value]]]:
+    def _values(self) -> dict[tuple[str, int], list[Found[Value]]]:
+        return {}
+
+    @cached_property
+    def _all_values(self) -> dict[str, list[Found[Value]]]:
         return {}
 
     @cached_property
     def dollar(self) -> str:
         """The currency (ISO 4217) of a bare dollar sign in this document."""
         return usual_dollar(self.text)
+
+    @cached_property
+    def date_order(self) -> DateOrder:
+        """The order in which this document writes the parts of dates in figures."""
+        return date_order(self.text)
 
     def currency(self, sign: str) -> str:
         """The currency (ISO 4217) of a sign or code that stands over a column or in a caption."""
@@ -202,10 +212,9 @@ class Passages:
     @cached_property
     def finders(self) -> dict[str, Callable[[str], Iterator[Found[Value]]]]:
         """What finds the values of a type in words of this document, by its own order of dates and its own dollar."""
-        order, dollar = date_order(self.text), self.dollar
         return {
-            "date": lambda t: find_dates(t, order),
-            "money": lambda t: find_money(t, dollar),
+            "date": lambda t: find_dates(t, self.date_order),
+            "money": lambda t: find_money(t, self.dollar),
             "percent": find_percents,
             "number": find_quantities,
             "duration": find_durations,
@@ -214,43 +223,49 @@ class Passages:
 
     def values(self, kind: str) -> list[Found[Value]]:
         """All values of a type, left to right, with places in the linear text."""
-        if kind not in self._values:
-            found = []
-            for start, text in self._pieces():
-                for item in self.finders[kind](text):
-                    span = Span(start + item.span.start, start + item.span.end)
-                    found.append(Found(item.value, span, item.reading))
-            if kind == "count":
-                found = self._lone(found)
-            self._values[kind] = found
-        return self._values[kind]
+        if kind not in self._all_values:
+            self._all_values[kind] = [f for place in range(len(self._pieces)) for f in self._values_of(kind, place)]
+        return self._all_values[kind]
 
-    def _lone(self, counts: list[Found[Value]]) -> list[Found[Value]]:
+    def _values_of(self, kind: str, place: int) -> list[Found[Value]]:
+        """The values of a type in one paragraph or cell."""
+        if (kind, place) not in self._values:
+            piece = self._pieces[place]
+            found = [
+                Found(v.value, Span(piece.start + v.span.start, piece.start + v.span.end), v.reading)
+                for v in self.finders[kind](piece.of(self.text))
+            ]
+            self._values[kind, place] = self._lone(found, place) if kind == "count" else found
+        return self._values[kind, place]
+
+    def _lone(self, counts: list[Found[Value]], place: int) -> list[Found[Value]]:
         """Counts that are no part of a date, a sum, a share or a length of time."""
-        taken = sorted(f.span for kind in ("date", "money", "percent", "duration") for f in self.values(kind))
+        if not counts:
+            return []
+        taken = [f.span for kind in ("date", "money", "percent", "duration") for f in self._values_of(kind, place)]
         out = []
         for count in counts:
-            place = bisect_right(taken, count.span, key=lambda s: s) if taken else 0
-            near = taken[max(0, place - 2) : place + 1]
             coded = re.search(r"[A-Za-z][-–]?\Z", self.text[max(0, count.span.start - 2) : count.span.start])
-            if not coded and not any(count.span.overlaps(t) for t in near):
+            if not coded and not any(count.span.overlaps(t) for t in taken):
                 out.append(count)
         return out
 
-    def _pieces(self) -> Iterator[tuple[int, str]]:
+    @cached_property
+    def _pieces(self) -> list[Span]:
+        """Paragraphs and cells, left to right: no value goes beyond one."""
+        out: list[Span] = []
         for _, block in self.blocks:
-            if block.kind == "table":
-                for cell in self.document.tables[block.table].cells:
-                    yield cell.span.start, cell.span.of(self.text)
-            else:
-                yield block.span.start, block.span.of(self.text)
+            out += [c.span for c in self.document.tables[block.table].cells] if block.kind == "table" else [block.span]
+        return sorted(out)
 
     def values_in(self, kind: str, span: Span) -> list[Found[Value]]:
-        """Values of a type that lie in `span`."""
-        values = self.values(kind)
-        first = bisect_left(values, span.start, key=lambda f: f.span.start)
-        last = bisect_left(values, span.end, key=lambda f: f.span.start)
-        return [f for f in values[first:last] if f.span.end <= span.end]
+        """Values of a type that lie in `span`; only the paragraphs and cells there are looked through."""
+        place = max(0, bisect_right(self._pieces, span.start, key=lambda p: p.start) - 1)
+        out: list[Found[Value]] = []
+        while place < len(self._pieces) and self._pieces[place].start < span.end:
+            out += [f for f in self._values_of(kind, place) if f.span.start >= span.start and f.span.end <= span.end]
+            place += 1
+        return out
 
     @cached_property
     def gaps(self) -> list[tuple[Span, str]]:

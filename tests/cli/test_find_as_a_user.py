@@ -6,6 +6,7 @@ import csv
 import json
 from pathlib import Path
 
+import openpyxl
 import pytest
 
 NOTE = """STORAGE NOTE
@@ -121,3 +122,23 @@ def test_a_bad_list_gets_one_line(yarnex, papers, content, says):
     assert says in done.stderr
     assert "Traceback" not in done.stderr
     assert len(done.stderr.strip().splitlines()) == 1
+
+
+def test_only_the_nearest_of_some_papers_is_asked(yarnex, papers):
+    first = yarnex("find", "How deep did the water stand?", str(papers), "--nearest", "1", "--json")
+    assert [d["path"] for d in json.loads(first.stdout)["documents"]] == [str(papers / "note.txt")]
+    assert "asked of the 1 that come nearest, of 2 documents" in first.stderr
+    again = yarnex("find", "How deep did the water stand?", str(papers), "--nearest", "1", "--json")
+    assert again.stdout == first.stdout
+    every = yarnex("find", "How deep did the water stand?", str(papers), "--nearest", "5", "--json")
+    assert len(json.loads(every.stdout)["documents"]) == 2
+    assert "nearest" not in every.stderr
+
+
+def test_a_list_of_questions_as_a_workbook(yarnex, papers, tmp_path):
+    (tmp_path / "list.txt").write_text("How deep did the water stand?\nWho is the keeper?\n", "utf-8")
+    out = tmp_path / "grid.xlsx"
+    assert yarnex("find", "--questions", str(tmp_path / "list.txt"), str(papers), "-o", str(out)).returncode == 0
+    book = openpyxl.load_workbook(out)
+    assert [c.value for c in book["Grid"]["A"]][1:] == ["How deep did the water stand?", "Who is the keeper?"]
+    assert any(row[2].value == 30 and row[4].hyperlink for row in book["Answers"].iter_rows(min_row=2))

@@ -2,14 +2,16 @@
 
 from __future__ import annotations
 
+import io
 import json
 
+import openpyxl
 import pytest
 
 from yarnex.core.search import ask_all, roster, starters
 from yarnex.core.terms import abstract_all, load_sheet
 from yarnex.core.terms.screening import screen
-from yarnex.output import as_json, markdown, reports, table_csv
+from yarnex.output import answer_reports, as_json, markdown, reports, table_csv
 
 LEASE = """LEASE
 
@@ -32,7 +34,7 @@ def answered(papers):
 
 
 def test_a_grid_of_questions_and_documents(papers, answered):
-    report = reports.found_report(answered, papers)
+    report = answer_reports.found_report(answered, papers)
     assert report.about == "2 questions, 2 documents; 1 without an answer"
     text = markdown.render(report)
     assert "£61,500 a year" in text
@@ -44,7 +46,7 @@ def test_a_grid_of_questions_and_documents(papers, answered):
 
 def test_one_document_has_a_row_a_question(papers):
     answered = ask_all(papers[:1], [("1", "How much is the rent?")])
-    report = reports.found_report(answered, papers[:1], quote=30, why=True)
+    report = answer_reports.found_report(answered, papers[:1], quote=30, why=True)
     (row,) = report.sections[0].table.rows
     assert row.cells[0].text == "How much is the rent?"
     assert row.cells[1].quote.startswith("“1.1 The Tenant shall pay a")
@@ -60,22 +62,22 @@ def test_answers_as_json(answered):
 
 
 def test_starters_are_grouped_by_document(papers):
-    report = reports.starters_report(starters(papers))
+    report = answer_reports.starters_report(starters(papers))
     assert {r.group for r in report.sections[0].table.rows} == {"a.txt", "b.txt"}
-    assert reports.starters_report([]).sections[0].lines
+    assert answer_reports.starters_report([]).sections[0].lines
 
 
 def test_a_roster_shown_and_as_json(document):
     paper = document("# Sites\n\nThe sites are:\n\n1. Low Weir\n2. High Weir\n4. Tarn\n", "s.md")
     found = roster(paper, "sites")
-    report = reports.roster_report([found], "sites", 4, why=True)
+    report = answer_reports.roster_report([found], "sites", 4, why=True)
     assert report.about == "3 items; 4 expected"
     assert any("Missing in the numbering: 3" in line for line in report.sections[0].lines)
     entry = as_json.rosters([found], "sites", 4)
     assert entry["count"] == 3
     assert entry["expected"] == 4
     assert [i["number"] for i in entry["items"]] == ["1", "2", "4"]
-    none = reports.roster_report([roster(paper, "moons")], "moons", None)
+    none = answer_reports.roster_report([roster(paper, "moons")], "moons", None)
     assert none.sections[0].lines == ("No list of moons was found.",)
 
 
@@ -93,3 +95,33 @@ def test_an_abstract_says_what_to_check_and_what_is_required_but_missing(papers)
     section = report.sections[0]
     assert any("terms found" in line for line in section.lead)
     assert any(line.startswith("Required but not found") for line in section.lines)
+
+
+def test_many_documents_have_a_row_each_and_the_silent_ones_are_named(document):
+    papers = [document(LEASE.replace("9,000", f"{n},000"), f"{n}.txt") for n in range(1, 7)]
+    papers.append(document("Nothing of the kind stands here.", "note.txt"))
+    answered = ask_all(papers, [("1", "How much is the deposit?"), ("2", "What is the performance bond?")])
+    first, second = answer_reports.found_report(answered, papers).sections
+    assert [r.cells[0].text for r in first.table.rows] == [f"{n}.txt" for n in range(1, 7)]
+    assert first.table.rows[3].cells[1].text == "£4,000"
+    assert first.lines == ("Not found in 1 document: note.txt.",)
+    assert second.title == "What is the performance bond?"
+    assert second.lines[0].startswith("Not found in 7 documents: 1.txt, 2.txt")
+
+
+def test_answers_as_a_workbook(papers, answered):
+    data = answer_reports.answers_workbook(answered, papers)
+    assert data == answer_reports.answers_workbook(answered, papers)
+    book = openpyxl.load_workbook(io.BytesIO(data))
+    assert book.sheetnames == ["Grid", "Answers", "Not found"]
+    grid = [[c.value for c in row] for row in book["Grid"].iter_rows()]
+    assert grid[0] == ["Question", "a.txt", "b.txt"]
+    assert grid[1][1].startswith("£61,500 a year")
+    assert grid[2][1:] == ["not found", "not found"]
+    rows = [[c.value for c in row] for row in book["Answers"].iter_rows(min_row=2)]
+    assert [r[:3] for r in rows] == [
+        ["How much is the rent?", "a.txt", 61500],
+        ["How much is the rent?", "b.txt", 70000],
+    ]
+    assert "yearly rent of £61,500" in rows[0][5]
+    assert [r[1].value for r in book["Not found"].iter_rows(min_row=2)] == ["a.txt", "b.txt"]

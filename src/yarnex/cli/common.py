@@ -16,10 +16,14 @@ from typing import TYPE_CHECKING, Annotated, Any
 import typer
 
 if TYPE_CHECKING:
+    from yarnex.core.binder import Store
+    from yarnex.core.binder.keeping import Told
     from yarnex.core.document import Document
     from yarnex.core.errors import UnreadableError
     from yarnex.core.reading import Reading, ReadOptions
     from yarnex.output.report import Report
+
+    Choose = Callable[[list[str], ReadOptions, Store | None, Told | None], list[str]]
 
 SheetName = Annotated[
     str, typer.Option("--sheet", help="A sheet by name, or a YAML file; auto: the one for each document's kind.")
@@ -77,6 +81,7 @@ class Read:
     unread: list[UnreadableError] = field(default_factory=list)
     passed: list[str] = field(default_factory=list)
     without: list[str] = field(default_factory=list)  # read, but without the pages or section asked for
+    left_out: int = 0  # documents that were not chosen
 
     @property
     def exit_code(self) -> int:
@@ -135,12 +140,13 @@ class Run:
             formats = only or (*write.FORMATS, *([".xlsx"] if workbook else []), *more)
             write.check_out(self.out, find_files(self.docs or [Path()])[0], self.force, formats)
 
-    def read(self, *, keep_empty: bool = False, quiet: bool | None = None) -> Read:
+    def read(self, *, keep_empty: bool = False, quiet: bool | None = None, choose: Choose | None = None) -> Read:
         """Read the named documents; what cannot be read is said and the others go on. Exits with 3 where none can.
 
-        keep_empty: keep documents in which no page gave text; else they count as not read.
+        keep_empty: keep documents in which no page gave text; else they count as not read. choose: told the paths, which
+        of them to read.
         """
-        return read_docs(self, keep_empty=keep_empty, quiet=self.quiet if quiet is None else quiet)
+        return read_docs(self, keep_empty=keep_empty, quiet=self.quiet if quiet is None else quiet, choose=choose)
 
     def deliver(
         self,
@@ -188,7 +194,7 @@ def on_documents(command: Callable[..., None]) -> Callable[..., None]:
     return told
 
 
-def read_docs(run: Run, *, keep_empty: bool, quiet: bool) -> Read:
+def read_docs(run: Run, *, keep_empty: bool, quiet: bool, choose: Choose | None = None) -> Read:
     """What `Run.read` does."""
     from yarnex.core.errors import UnreadableError, YarnexError
     from yarnex.core.reading import READABLE, ReadOptions, find_files
@@ -199,7 +205,7 @@ def read_docs(run: Run, *, keep_empty: bool, quiet: bool) -> Read:
     narrow = _narrower(run)
     wanted, passed = find_files(run.docs or [Path()])
     out = Read(passed=passed)
-    for reading in _readings(wanted, ReadOptions(run.scans), run, quiet):
+    for reading in _readings(wanted, ReadOptions(run.scans), run, quiet, choose and _counted(choose, out)):
         document = reading.document
         if document is not None and narrow is not None and document.words:
             document = narrow(document)
@@ -291,7 +297,20 @@ def _narrower(run: Run) -> Callable[[Document], Document | None] | None:
     return narrow
 
 
-def _readings(wanted: list[str], options: ReadOptions, run: Run, quiet: bool) -> Iterator[Reading]:
+def _counted(choose: Choose, out: Read) -> Choose:
+    """The same choice; how many paths it leaves out is noted."""
+
+    def chosen(paths: list[str], options: ReadOptions, store: Store | None, told: Told | None) -> list[str]:
+        kept = choose(paths, options, store, told)
+        out.left_out = len(paths) - len(kept)
+        return kept
+
+    return chosen
+
+
+def _readings(
+    wanted: list[str], options: ReadOptions, run: Run, quiet: bool, choose: Choose | None = None
+) -> Iterator[Reading]:
     """Readings from the store or from the files, with progress on a terminal."""
     from yarnex.core.binder import read_kept, store_for
 
@@ -307,6 +326,8 @@ def _readings(wanted: list[str], options: ReadOptions, run: Run, quiet: bool) ->
         print(f"\r\x1b[K{done} of {len(wanted)}  {_visible(path)}{where}{rest}", end="", file=sys.stderr, flush=True)
 
     try:
+        if choose is not None:
+            wanted = choose(wanted, options, store, told if shown else None)
         yield from read_kept(wanted, options, store, told if shown else None)
     finally:
         if store is not None:

@@ -3,11 +3,16 @@
 from __future__ import annotations
 
 from pathlib import Path
-from typing import Annotated
+from typing import TYPE_CHECKING, Annotated
 
 import typer
 
 from yarnex.cli.common import Run, Why, on_documents, say
+
+if TYPE_CHECKING:
+    from yarnex.core.binder import Store
+    from yarnex.core.binder.keeping import Told
+    from yarnex.core.reading import ReadOptions
 
 ASK = typer.Option("--ask", "-a", help="A question; may be given several times.", show_default=False)
 LIST = typer.Option(
@@ -15,6 +20,12 @@ LIST = typer.Option(
 )
 ALL = typer.Option("--all", help="All places that answer, not only the best.")
 MISSING = typer.Option("--only-missing", help="Only what was not found.")
+NEAREST = typer.Option(
+    "--nearest",
+    min=1,
+    help="Ask only so many of the documents: those whose words come nearest to the questions.",
+    show_default=False,
+)
 QUOTE = typer.Option(
     "--quote", min=20, help="Give the exact words of the passage, up to so many characters.", show_default=False
 )
@@ -28,6 +39,7 @@ def find(
     every: Annotated[bool, ALL] = False,
     only_missing: Annotated[bool, MISSING] = False,
     quote: Annotated[int | None, QUOTE] = None,
+    nearest: Annotated[int | None, NEAREST] = None,
     why: Why = False,
 ) -> None:
     """Answers to questions in plain words, each with its page and words.
@@ -39,9 +51,9 @@ def find(
 
     Example: yarnex find "May the tenant leave early?" premises/
     """
-    from yarnex.core.search import ask_all, read_questions, starters
+    from yarnex.core.search import ask_all, nearest_paths, read_questions, starters
     from yarnex.output import as_json as json_form
-    from yarnex.output.reports import found_report, starters_report
+    from yarnex.output.answer_reports import answers_workbook, found_report, starters_report
 
     listed = [(str(i), words) for i, words in enumerate(asked or [], start=1)]
     docs = list(run.docs or [])
@@ -50,8 +62,18 @@ def find(
     run.docs = docs
     if questions is not None:
         listed += read_questions(questions)
-    run.check_out()
-    got = run.read()
+    run.check_out(workbook=bool(listed))
+
+    def choose(paths: list[str], options: ReadOptions, store: Store | None, told: Told | None) -> list[str]:
+        return nearest_paths(paths, [words for _, words in listed], nearest or len(paths), options, store, told)
+
+    got = run.read(choose=choose if nearest is not None and listed else None)
+    if got.left_out:
+        asked_of = len(got.documents) + len(got.unread)
+        say(
+            f"asked of the {asked_of} that come nearest, of {asked_of + got.left_out} documents; "
+            "leave out --nearest to ask all"
+        )
     if not listed:
         proposed = starters(got.documents)
         entries = [{"document": d.path, "question": q, "why": reason} for d, q, reason in proposed]
@@ -65,6 +87,7 @@ def find(
     run.deliver(
         lambda: json_form.run("find", got.documents, got.unread, answers=json_form.answers(shown)),
         lambda: found_report(shown, got.documents, got.unread, every=every, quote=quote, why=why),
+        lambda folder: answers_workbook(shown, got.documents, folder),
     )
     outside = [r.question.text for r in results if r.question.outside]
     for words in outside:

@@ -28,7 +28,7 @@ def roster(
     from yarnex.core.errors import YarnexError
     from yarnex.core.search import roster as list_items
     from yarnex.output import as_json as json_form
-    from yarnex.output.reports import roster_report
+    from yarnex.output.answer_reports import roster_report
 
     docs = list(run.docs or [])
     if of is None and docs and not docs[0].exists():

@@ -14,7 +14,6 @@ from yarnex.core.document.outline import OutlineEntry
 from yarnex.core.errors import UnreadableError
 from yarnex.core.flags import Flag
 from yarnex.core.flags.rulebook import SEVERITIES
-from yarnex.core.search import Asked, Roster
 from yarnex.core.terms import Abstract, Finding, Sheet
 from yarnex.core.terms.computed import shown_date
 from yarnex.core.terms.identity import document_date, identify
@@ -22,7 +21,7 @@ from yarnex.core.terms.model import quoted
 from yarnex.core.terms.screening import Screened
 from yarnex.core.terms.sheets import GENERAL
 from yarnex.output.report import Card, Cell, Report, Section, Table, TableRow
-from yarnex.output.wording import STATE_WORDS, counted, one_line, own_words, said, to_check
+from yarnex.output.wording import STATE_WORDS, counted, own_words, said, to_check
 
 MARKS = {
     "differs": "differs",
@@ -259,7 +258,7 @@ def doubts(cites: Sequence[Cite]) -> list[str]:
     return [f"recognised with doubt: {', '.join(words[:8])}; check the page"] if words else []
 
 
-def _finding_cell(finding: Finding, note: str = "") -> Cell:
+def finding_cell(finding: Finding, note: str = "") -> Cell:
     notes = [*finding.working, *doubts(finding.cites)]
     if note:
         notes.append(note)
@@ -276,8 +275,8 @@ def abstract_report(
         missing = [f for f in item.findings if not f.found]
         rows = []
         for finding in found:
-            cell = _finding_cell(finding, "; ".join(finding.why) if why else "")
-            rows.append(TableRow((Cell(finding.term.label), cell, _state_cell(finding)), finding.term.group))
+            cell = finding_cell(finding, "; ".join(finding.why) if why else "")
+            rows.append(TableRow((Cell(finding.term.label), cell, state_cell(finding)), finding.term.group))
         about = [f"{identity.label}; {identity.title_text}" if identity.title_text else identity.label]
         about.append(f"Sheet: {item.sheet.label.lower()}. {_tally(found)}")
         if item.amended_by:
@@ -300,7 +299,7 @@ def abstract_report(
     return Report("Abstract", "", tuple(sections), warnings)
 
 
-def _state_cell(finding: Finding) -> Cell:
+def state_cell(finding: Finding) -> Cell:
     """The state, and a mark at what should be checked by eye first."""
     words = STATE_WORDS[finding.state]
     return Cell(" · ".join(filter(None, [words, "check" if to_check(finding) else ""])), state=finding.state)
@@ -311,92 +310,6 @@ def _tally(found: Sequence[Finding]) -> str:
     check = sum(to_check(f) for f in found)
     looked = f"; {check} marked “check” to be looked at by eye first" if check else ""
     return f"{counted(len(found), 'term')} found{looked}."
-
-
-def found_report(
-    results: Sequence[Asked], documents: Sequence[Document], unread: Sequence[UnreadableError] = (), *,
-    every: bool = False, quote: int | None = None, why: bool = False,
-) -> Report:  # fmt: skip
-    """Answers: one document, a row a question; several, a column each."""
-    if len(documents) == 1:
-        rows = []
-        for result in results:
-            shown = result.findings[0] if every or result.question.exhaustive else result.findings[0][:1]
-            for place, finding in enumerate(shown):
-                cell = _answer_cell(finding, quote, why)
-                rows.append(TableRow((Cell("" if place else result.question.text), cell, _state_cell(finding))))
-        table = Table(("Question", "Answer", "State"), tuple(rows), (7, 16, 3))
-    else:
-        rows = []
-        for result in results:
-            cells = [_answer_cell(found[0], quote, why, nearest=1) for found in result.findings]
-            rows.append(TableRow((Cell(result.question.text), *cells)))
-        table = Table(("Question", *(d.name for d in documents)), tuple(rows), (5, *(7 for _ in documents)))
-    none = sum(not r.answered for r in results)
-    about = f"{counted(len(results), 'question')}, {counted(len(documents), 'document')}" + (
-        f"; {none} without an answer" if none else ""
-    )
-    return Report("Answers", about, (Section("", table=table),), warnings_of(documents, unread))
-
-
-def _answer_cell(finding: Finding, quote: int | None, why: bool, nearest: int = 3) -> Cell:
-    if not finding.found:
-        near = tuple(f"nearest: {quoted(c.quote, 160)} ({c.place or c.document.name})" for c in finding.near[:nearest])
-        return Cell("not found", notes=("; ".join(finding.why), *near), state="not_found")
-    cell = _finding_cell(finding, "; ".join(finding.why) if why else "")
-    if quote is not None:
-        words = one_line(finding.cites[0].quote)
-        words = words if len(words) <= quote else words[:quote].rsplit(" ", 1)[0] + " …"
-        cell = Cell(cell.text, f"“{words}”", cell.cites, cell.notes, cell.state)
-    return cell
-
-
-def starters_report(proposed: Sequence[tuple[Document, str, str]], unread: Sequence[UnreadableError] = ()) -> Report:
-    """Questions worth asking."""
-    rows = tuple(TableRow((Cell(q), Cell(reason)), d.path) for d, q, reason in proposed)
-    documents = list(dict.fromkeys(d for d, _, _ in proposed))
-    table = Table(("Question", "Why"), rows, (10, 10))
-    lines = () if rows else ("Nothing in these documents suggests a question.",)
-    return Report(
-        "Questions worth asking",
-        "",
-        (Section("", table=table if rows else None, lines=lines),),
-        warnings_of(documents, unread),
-    )
-
-
-def roster_report(
-    lists: Sequence[Roster], of: str, expected: int | None, unread: Sequence[UnreadableError] = (), *, why: bool = False
-) -> Report:
-    """The items of each document, numbered."""
-    sections = []
-    for item in lists:
-        told = any(i.detail for i in item.items)
-        rows = tuple(
-            TableRow(
-                (
-                    Cell(str(n)),
-                    Cell(i.text),
-                    *([Cell(i.detail)] if told else []),
-                    Cell("; ".join(dict.fromkeys(c.place for c in i.cites))),
-                )
-            )
-            for n, i in enumerate(item.items, start=1)
-        )
-        lines = [] if rows else [f"No list of {of} was found."]
-        if item.gaps:
-            lines.append(f"Missing in the numbering: {', '.join(item.gaps)}.")
-        if item.duplicates:
-            lines.append(f"Standing more than once: {'; '.join(item.duplicates[:8])}.")
-        if why and item.source:
-            lines.append(f"Taken from {item.source}.")
-            lines += [f"Left out: {words} ({reason})." for words, reason in item.left_out[:20]]
-        heads = ("", "Item", "What is told of it", "Where") if told else ("", "Item", "Where")
-        table = Table(heads, rows, (1, 10, 10, 7) if told else (1, 12, 9)) if rows else None
-        sections.append(Section(item.document.path, (counted(len(item.items), "item"),), table, lines=tuple(lines)))
-    count = sum(len(r.items) for r in lists)
-    about = counted(count, "item") + (f"; {expected} expected" if expected is not None and expected != count else "")
-    return Report(f"Roster: {of}", about, tuple(sections), warnings_of([r.document for r in lists], unread))
 
 
 def screen_report(screened: Sequence[Screened], unread: Sequence[UnreadableError] = ()) -> Report:
@@ -464,7 +377,7 @@ def sheet_report(sheet: Sheet) -> Report:
 def _comparison_table(comparison: Comparison, rows: Sequence[Row]) -> Table:
     out = []
     for row in rows:
-        cells = [_finding_cell(c, n) for c, n in zip(row.cells, row.notes, strict=True)]
+        cells = [finding_cell(c, n) for c, n in zip(row.cells, row.notes, strict=True)]
         mark = MARKS[row.status]
         out.append(
             TableRow(

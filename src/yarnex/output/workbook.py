@@ -105,7 +105,7 @@ def _terms(book: Any, forms: Forms, abstracts: Sequence[Abstract], folder: str) 
         for place, item in enumerate(abstracts):
             finding = item.finding(name)
             if finding is not None and finding.found:
-                _cell(sheet, forms, row, 2 + 4 * place, finding, folder)
+                finding_cells(sheet, forms, row, 2 + 4 * place, finding, folder)
                 quotes = sum(len(c.quote) + 3 for c in finding.cites)
                 lines = max(lines, ceil(quotes / 62), ceil(len(said(finding)) / 26), said(finding).count("\n") + 1)
         sheet.set_row(row, 15 * min(lines, MOST_LINES) + 2)  # wrapped text does not make its row higher by itself
@@ -116,7 +116,7 @@ def _terms(book: Any, forms: Forms, abstracts: Sequence[Abstract], folder: str) 
     sheet.fit_to_pages(1, 0)
 
 
-def _cell(sheet: Any, forms: Forms, row: int, column: int, finding: Finding, folder: str) -> None:
+def finding_cells(sheet: Any, forms: Forms, row: int, column: int, finding: Finding, folder: str) -> None:
     """The value as a real date or number, its state, its page as a link, and the words."""
     mark = {"bg_color": "#FFF3CD"} if to_check(finding) or finding.state == "conflicting" else {}
     value = finding.value if finding.usable else None

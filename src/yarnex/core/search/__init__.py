@@ -16,6 +16,7 @@ from yarnex.core.search.roster_model import Roster, RosterItem
 from yarnex.core.search.starters import starters
 
 if TYPE_CHECKING:
+    from yarnex.core.search.nearest import nearest_paths
     from yarnex.core.search.rosters import roster
 
 __all__ = [
@@ -26,13 +27,14 @@ __all__ = [
     "RosterItem",
     "ask",
     "ask_all",
+    "nearest_paths",
     "read_questions",
     "roster",
     "starters",
     "understand",
 ]
 
-_LATE = {"roster": "rosters"}  # loaded when first asked for, for a light start
+_LATE = {"roster": "rosters", "nearest_paths": "nearest"}  # loaded when first asked for, for a light start
 
 
 def __getattr__(name: str) -> Any:

@@ -214,7 +214,7 @@ class Passages:
         """What finds the values of a type in words of this document, by its own order of dates and its own dollar."""
         return {
             "date": lambda t: find_dates(t, self.date_order),
-            "money": lambda t: find_money(t, self.dollar),
+            "money": lambda t: find_money(t, self.dollar if "$" in t else "USD"),
             "percent": find_percents,
             "number": find_quantities,
             "duration": find_durations,

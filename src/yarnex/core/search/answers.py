@@ -15,11 +15,12 @@ from typing import TYPE_CHECKING
 
 from yarnex.core.document import Cite, Document, Span
 from yarnex.core.search.bands import Limit, label_of_row, measures_in, within
+from yarnex.core.search.cues import change_fit, cue_fit, cues_asked, cues_said, if_not_fit, numbered_fit
 from yarnex.core.search.from_lists import Offer, of_bills, of_dates
 from yarnex.core.search.limits import within_limit
 from yarnex.core.search.question import Question
 from yarnex.core.search.roster_model import RosterItem
-from yarnex.core.search.weighing import EVIDENCE, Answer, weighed
+from yarnex.core.search.weighing import EVIDENCE, Answer, likely_there, weighed
 from yarnex.core.terms import Finding, Sheet, Term, abstract
 from yarnex.core.terms.abstract import Abstract, sheet_for
 from yarnex.core.terms.by_words import Hit, Idea, Matcher, matcher_of
@@ -54,7 +55,7 @@ if TYPE_CHECKING:
     from yarnex.core.dates import DatedItem
     from yarnex.core.figures import Figure
 
-ENOUGH = 0.38  # an answer under this is none; set on measured cases, see bench/answers.py
+ENOUGH = 0.4  # an answer less likely there is none; set on measured cases, see bench/answers.py
 YEAR = re.compile(r"\b(?:19|20)\d\d\b")
 # What may be below nothing; every other sum in brackets is one that the statement takes off.
 SIGNED = re.compile(
@@ -63,6 +64,11 @@ SIGNED = re.compile(
 )
 RANGE_TO = re.compile(
     rf"(?:\bbetween\s+(?:{NUMBER})(?:\s+[a-z]+)?\s+and\s+|(?<![\d.,])[£$€]?\s?(?:{NUMBER})\s*(?:%|[a-z]+)?\s*(?:–|—|\bto\b|-)\s*)\Z",
+    re.IGNORECASE,
+)
+# "is raised from 10 to 12 weeks" tells of two values and is no range.
+CHANGED_FROM = re.compile(
+    r"\b(?:increas|reduc|rais|lower|chang|amend|extend|cut|r[io]se|fell|fall|grew|grow|shorten|move|went|go(?:es)?|up|down)\w*\b[^.;]{0,60}\bfrom\s*\Z",
     re.IGNORECASE,
 )
 SMALL_MONEY = ("pence", "cents", "penny", "p")
@@ -219,7 +225,7 @@ def ask(inquiry: Inquiry, question: Question, limit: int = 8) -> list[Finding]:
         return [compared]
     answers = answers_of(inquiry, question)
     read = bool(answers) and answers[0].kind == "yes_no" and answers[0].finding is None
-    if not answers or answers[0].score < (SURE_YES if read else ENOUGH):
+    if not answers or likely_there(answers) < (SURE_YES if read else ENOUGH):
         return [_none(inquiry, question, "no passage answers it", answers)]
     found = [
         _finding(inquiry, question, a)
@@ -253,7 +259,7 @@ def answers_of(inquiry: Inquiry, question: Question) -> list[Answer]:
     answers = [*from_terms(inquiry, question, offered), *from_lists(inquiry, question), *from_lines(inquiry, question)]
     if asked := measures_in(question.text):
         answers = [_in_band(inquiry, a, asked) for a in answers]
-    answers = [_measured(question, a) for a in answers]
+    answers = [_cued(inquiry, question, _measured(question, a)) for a in answers]
     answers = _of_the_party(inquiry, question, answers)
     return weighed(_beside_each_other(answers, in_vain))
 
@@ -297,6 +303,33 @@ def _measured(question: Question, answer: Answer) -> Answer:
         evidence[EVIDENCE.index("year_off")] = float(str(value.day.year) not in years)
     gap = answer.evidence[EVIDENCE.index("gap")]
     evidence[EVIDENCE.index("valueless")] = float(value is None and not gap)
+    return replace(answer, evidence=tuple(evidence))
+
+
+def _cued(inquiry: Inquiry, question: Question, answer: Answer) -> Answer:
+    """The answer with what the words right around its value say of it: the least or the most, a start, the new one."""
+    if answer.value is None or answer.kind in ("text", "list", "schedule", "yes_no", "gap"):
+        return answer
+    text, value = inquiry.passages.text, answer.span
+    if answer.finding is not None:
+        at = text.find(answer.finding.text, value.start, value.end) if answer.finding.text else -1
+        if at < 0 or answer.finding.state == "computed":
+            return answer
+        value = Span(at, at + len(answer.finding.text))
+    sentence = inquiry.passages.sentence_at(value.start)
+    cell = inquiry.document.cell_at(value)
+    around = cell[1].span if cell is not None else sentence.span if sentence is not None else value
+    fit = cue_fit(cues_asked(question.text), cues_said(text, value, around.start, around.end), answer.kind)
+    row = label_of_row(inquiry.document, value)
+    told = {
+        "cue_fit": fit,
+        "change": change_fit(question.text, text, value, around.start, around.end),
+        "if_not": if_not_fit(question.text, text, value, around.start),
+        "numbered": numbered_fit(question.text, f"{row} {around.of(text)}", row),
+    }
+    evidence = list(answer.evidence)
+    for name, amount in told.items():
+        evidence[EVIDENCE.index(name)] = amount
     return replace(answer, evidence=tuple(evidence))
 
 
@@ -581,6 +614,10 @@ def _answer(inquiry: Inquiry, question: Question, kind: str, hit: Hit, evidence:
         working = (hit.found.reading,) if hit.found.reading else ()
         value, span = hit.found.value, hit.found.span
         lower = RANGE_TO.search(text[max(line.values.start, span.start - 40) : span.start])
+        if lower and CHANGED_FROM.search(
+            text[max(line.span.start, span.start - 120) : span.start - len(lower.group())]
+        ):
+            lower = None
         if lower and isinstance(value, Duration | Quantity | Percent | Money):  # "10 to 12 weeks" is no single value
             span = Span(span.start - len(lower.group()), span.end)
             value = Text(on_one_line(span.of(text)))

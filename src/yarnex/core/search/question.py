@@ -34,11 +34,14 @@ FORMS: tuple[tuple[str, tuple[str, ...]], ...] = (
     (r"\b(?:which|what)\s+(?:days|dates|sections|clauses|items|countries|names|people|companies|documents)\b|\A(?:please\s+)?list\b|\bset\s+out\b|\bwho\s+are\b|\bwhat\s+are\s+(?:all\s+)?the\b", ("list", "text")),
     (rf"\bhow\s+many\s+{UNIT_WORDS}['’]?\s+(?:rent|salary|pay|fees?)\b", ("duration",)),
     (r"\bhow\s+(?:fast|quickly)\s+(?:may|can|must|could|did|does|do|will)\s.*\b(?:grow|rise|increase|go\s+up|fall)", ("percent", "money", "number")),
+    (r"\bhow\s+long\s+(?:\w+\s+){0,8}?(?:runs?|lasts?|continues?|stays?|remains?|valid|good|fixed|in\s+force|open|held|until)\b", ("duration", "date", "text")),
     (rf"\bhow\s+many\s+(?:(?:lease|contract|calendar|full|whole|complete|further|extra|consecutive|clear|running|successive)\s+(?=(?:business\s+|working\s+)?(?:day|week|month|year|quarter)))?{UNIT_WORDS}\b|\bhow\s+(?:long|soon|fast|quickly|late|early)\b|\bhow\s+much\s+(?:notice|time|warning)\b|\bwithin\s+what\s+(?:time|period)\b|\bon\s+(?:what|how\s+much)\s+notice\b|\bwhat\s+(?:\w+\s+)?notice\b|\bwhat\s+(?:period|length\s+of\s+time|cure\s+period|warranty)\b", ("duration", "text")),
+    (r"\bwhat\s+(?:part|portion|fraction|slice|proportion)\s+of\b|\bby\s+what\s+(?:part|fraction|proportion)\b", ("percent", "money", "number")),
     (r"\bhow\s+often\b", ("often", "duration", "text")),
-    (r"\b(?:who|whom|whose)\b|\bwhich\s+(?:firm|company|bank|party|person|broker|court|insurer|auditor|supplier|organisation|authority|director|non-executive)\b|\bto\s+whom\b", ("party", "text")),
+    (r"\A(?:(?:and|but|so|to|by|from|for|with|on|of|at|in)\s+){0,2}(?:who|whom|whose)\b|\bwhich\s+(?:firm|company|bank|party|person|broker|court|insurer|auditor|supplier|organisation|authority|director|non-executive)\b|\bto\s+whom\b", ("party", "text")),
     (r"(?:\A|,\s+)(?:and\s+|but\s+)?(?:by\s+|from\s+|since\s+|until\s+|on\s+|up\s+to\s+)?when\b|\b(?:what|which)\s+(?:\S+\s+)?(?:date|day)\b|\bwhat\s+year\s+end\b", ("date", "time", "duration", "text")),
     (r"\bwhat\s+(?:\w+\s+){0,3}?(?:limit|cap|ceiling|deductible|excess)\b|\bwhat\s+is\s+the\s+(?:most|least|highest|lowest|largest|smallest|greatest)\b", ("money", "percent", "number", "duration", "text")),
+    (r"\bto\s+(?:what|how\s+much)\s+(?:is|are|was|were|has|have|did|will|does)\b.*\b(?:raised?|increased?|cut|reduced?|lowered|changed|extended|limited|risen?|rose|fall|fallen|fell|grown?|capped)\b", ("money", "percent", "number", "duration", "text")),
     (r"\bwhat\s+(?:\S+\s+){0,3}?range\b|\bhow\s+(?:is|are|was|were)\b|\bunder\s+(?:which|what)\b|\bwhat\s+state\b|\bto\s+what\s+is\b", ("text", "percent", "money")),
     (r"\bwhere\b|\bwhat\s+(?:address|place)\b", ("text",)),
     (r"\bwhat\s+(?:\w+\s+){0,2}?(?:percentage|share|proportion|per\s?cent|fraction|interest|mark-up|discount\s+rate|tax\s+rate|rebate|uplift|rate)\b|\bat\s+what\s+rate\b|\bwhat\s+is\s+the\s+(?:\w+\s+){0,2}(?:rate|percentage|share)\b", ("percent", "money", "number")),
@@ -60,6 +63,32 @@ OF_WHAT = re.compile(r"\s(?:at|on|in|for|by|from|of|with|under|over|before|after
 WHAT = re.compile(r"(?:and\s+|but\s+|so\s+)?(?:\w+\s+)?what\b", re.IGNORECASE)
 HOW = re.compile(r"\bhow\s+(?P<what>long|big|large)\b", re.IGNORECASE)
 ASKED_WEIGHT = 0.4  # what "how long" asks for counts less than what it is asked of
+# Words of a question that no document need have: they tell of which time, or how exactly, it is asked.
+PASSING = frozenset(
+    map(
+        stem,
+        [
+            "now",
+            "today",
+            "currently",
+            "presently",
+            "nowadays",
+            "already",
+            "still",
+            "yet",
+            "exactly",
+            "precisely",
+            "roughly",
+            "actually",
+            "really",
+            "altogether",
+            "anyway",
+            "please",
+            "ever",
+        ],
+    )
+)
+PASSING_WEIGHT = 0.25
 WHICH = re.compile(r"(?:and\s+|but\s+|so\s+)?which\b", re.IGNORECASE)
 IT = re.compile(
     r"what\s+(?:is|are)\s+(?:it|they)|how\s+much(?:\s+is\s+it)?|to\s+how\s+much|up\s+to\s+what|what", re.IGNORECASE
@@ -192,7 +221,9 @@ def _kinds_of_words(stems: tuple[str, ...]) -> tuple[str, ...]:
 def _ideas(words: str) -> tuple[Idea, ...]:
     plain = FRAME.sub(" ", ASKING.sub(" ", words))
     measured = tuple(replace(i, weight=ASKED_WEIGHT) for m in HOW.finditer(words) for i in ideas_of(m["what"]))
-    found = ideas_of(plain)
+    found = tuple(
+        replace(i, weight=PASSING_WEIGHT) if len(i.name) == 1 and i.name[0] in PASSING else i for i in ideas_of(plain)
+    )
     return (*found, *(i for i in measured if i.name not in {f.name for f in found})) or ideas_of(words)
 
 

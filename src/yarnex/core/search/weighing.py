@@ -24,7 +24,7 @@ from yarnex.core.values import Quantity, Text, Value, same_value
 EVIDENCE = (
     "one", "score", "coverage", "named", "fit", "missing", "first", "cell", "label", "short", "few", "term", "alike", "confidence", "gap",
     "worked_out", "conflicting", "agreed", "own", "rarest", "pairs", "close", "lead", "exact", "outdone", "in_vain", "rank", "unsure", "text",
-    "text_for_value", "its_score", "its_coverage", "its_missing", "its_own", "its_rarest", "its_pairs", "yes_no", "in_range", "unit_fit", "valueless", "second", "year_off", "other_party",
+    "text_for_value", "its_score", "its_coverage", "its_missing", "its_own", "its_rarest", "its_pairs", "yes_no", "in_range", "unit_fit", "valueless", "second", "year_off", "other_party", "cue_fit", "change", "if_not", "numbered",
 )  # fmt: skip
 WORTH_AT_MOST = 30.0
 
@@ -83,6 +83,20 @@ def _shared(answers: list[Answer]) -> list[Answer]:
     first = [replace(groups[i][0], score=shares[i]) for i in order]
     rest = [replace(a, score=shares[i]) for i in order for a in groups[i][1:]]
     return [*first, *rest]
+
+
+def likely_there(answers: Sequence[Answer]) -> float:
+    """How likely it is that the place of the best answer answers, 0 to 1: what else is offered there, as a value of another
+    kind or as the words themselves, speaks for the place and only against the kind.
+    """
+    best = answers[0]
+    places = [
+        a
+        for a in answers[1:]
+        if a.kind != best.kind and a.quote.span.overlaps(best.quote.span) and a.score != best.score
+    ]
+    total = 1.0 + sum(exp(a.worth) for a in answers)
+    return best.score + sum(exp(a.worth) for a in places) / total
 
 
 def _says_the_same(one: Answer, other: Answer) -> bool:

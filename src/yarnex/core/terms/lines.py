@@ -7,17 +7,22 @@ the lead-in of a list, row and column labels, the sentence before), which count 
 from __future__ import annotations
 
 import re
+from collections.abc import Sequence
 from dataclasses import dataclass, field
 from functools import cached_property
 from math import log
 
-from yarnex.core.document import Block, Span
+from yarnex.core.document import Block, Cell, Span
 from yarnex.core.document.table_paths import column_path, is_group, row_path
 from yarnex.core.terms.passages import Passages
 from yarnex.core.words import stems_of, tokens
 
 LABEL_FIRST = re.compile(r"\s*(?P<label>[A-Z][\w'’/ -]{1,40}?):\s+(?=\S)")
 LABEL, HEADING, LEAD_IN, BEFORE, CAPTION, BESIDE, OF_ROWS, ASKED = 0.95, 0.55, 0.7, 0.35, 0.5, 0.4, 0.7, 0.8
+BESIDE_DAY = 0.85
+WHEN_FIRST = re.compile(
+    r"\s*(?:(?:Mon|Tue|Wed|Thu|Fri|Sat|Sun)[a-z]*,?\s+)?(?:\d{1,2}[:.]\d\d\b(?!\s*[%\d])|\d{1,2}(?:st|nd|rd|th)?\s+[A-Z][a-z]{2,8}\b\.?(?:\s+\d{4})?|[A-Z][a-z]{2,8}\s+\d{1,2},?\s+\d{4}|\d{4}-\d\d-\d\d|\d{1,2}[./-]\d{1,2}[./-]\d{2,4})"
+)
 
 
 @dataclass(slots=True)
@@ -147,6 +152,8 @@ class Lines:
             labelled = cells[0].column == 0 and len(cells) > 1
             for cell in cells:
                 if labelled and cell is cells[0] and len(cells[0].span.of(self.text)) < 90:
+                    if WHEN_FIRST.match(cells[0].span.of(self.text)):
+                        self.lines.append(self._when(place, cells, whole, all_words, headings))
                     continue  # the label itself is the other cells' label
                 line = Line(whole if whole.end - whole.start < 600 else cell.span, cell.span, "cell", place)
                 words = cell.span.of(self.text)
@@ -163,6 +170,18 @@ class Lines:
                 line.near(caption, CAPTION)
                 line.near(headings, HEADING)
                 self.lines.append(line)
+
+    def _when(
+        self, place: int, cells: Sequence[Cell], whole: Span, all_words: tuple[str, ...], headings: tuple[str, ...]
+    ) -> Line:
+        """The day or hour that opens a row of a log, which what stands beside it names."""
+        line = Line(whole if whole.end - whole.start < 600 else cells[0].span, cells[0].span, "cell", place)
+        for token in tokens(cells[0].span.of(self.text)):
+            line.own.setdefault(token.stem, []).append(cells[0].span.start + token.start)
+            line.size += 1
+        line.near(all_words, BESIDE_DAY)
+        line.near(headings, HEADING)
+        return line
 
     def _add_defined(self) -> None:
         """Lines for what stands under a name: "Label: value", definitions, and parties by their role."""

@@ -9,12 +9,14 @@ from __future__ import annotations
 import re
 from collections import Counter
 from collections.abc import Callable
+from datetime import date
 from decimal import Decimal
 from functools import cached_property
 
 from yarnex.core.document import Span, Table
 from yarnex.core.document.table_paths import column_path
 from yarnex.core.terms.lines import Line
+from yarnex.core.terms.loose_values import MILLIONS, OF_THINGS, days_without_year, fractions
 from yarnex.core.terms.passages import Passages
 from yarnex.core.values import (
     DateValue,
@@ -58,6 +60,7 @@ STREET = re.compile(
 UNIT_CELL = re.compile(
     r"(?:[£€$¥₹]|US\$|NZ\$|A\$|Rs\.?|[A-Z]{3})\s?(?:[’']?000s?|m|mn|million|bn|billion|k|thousand)?", re.IGNORECASE
 )
+OF_A_DAY = ("correspondence", "record", "minutes")  # sheets of papers that tell of the days around their date
 SCALES = {"thousand": 1_000, "million": 1_000_000, "lakh": 100_000, "crore": 10_000_000}
 TIME_HEAD = re.compile(
     r"\b(?P<unit>hours?|business days?|working days?|days?|weeks?|months?|years?|minutes?)\b", re.IGNORECASE
@@ -92,13 +95,36 @@ class LineValues:
 
     # ------------------------------------------------------------------ types
     def dates(self, line: Line) -> list[Found[Value]]:
-        return self.passages.values_in("date", line.values)
+        """Full dates; in letters and records, where there are none, days without a year as those nearest the paper's date."""
+        found = self.passages.values_in("date", line.values)
+        if found or self.written is None:
+            return found
+        return [
+            Found(
+                DateValue(day),
+                _moved(span, line.values.start),
+                f"no year said; {day.year} is nearest to {self.written}, the paper's date",
+            )
+            for day, span in days_without_year(line.values.of(self.text), self.written)
+        ]
+
+    @cached_property
+    def written(self) -> date | None:
+        """The day of a letter, mail, transcript or record; None for papers of other kinds, whose days may come each year."""
+        from yarnex.core.terms.identity import document_date, identify
+        from yarnex.core.terms.sheets import sheet_for_kind
+
+        document = self.passages.document
+        if sheet_for_kind(identify(document).kind) not in OF_A_DAY and not self.is_spoken:
+            return None
+        day = document_date(document)
+        return date.fromisoformat(day) if day else None
 
     def money(self, line: Line) -> list[Found[Value]]:
         found = self.passages.values_in("money", line.values)
-        if not found and line.kind != "cell" and self.is_spoken:
-            return self._spoken_money(line)
-        if found or line.kind != "cell":
+        if line.kind != "cell":
+            return found or self._bare_money(line)
+        if found:
             return found
         figure = self._figure(line)
         if figure is None or (YEAR.fullmatch(line.values.of(self.text).strip()) and figure[0] < 2100):
@@ -128,19 +154,30 @@ class LineValues:
         """True for a transcript: speakers leave out the currency, "we paid five million"."""
         return any(m.kind == "speaker" for m in self.passages.document.marks)
 
-    def _spoken_money(self, line: Line) -> list[Found[Value]]:
-        """Large plain numbers as sums in the call's usual currency; none where it has no usual one."""
+    def _bare_money(self, line: Line) -> list[Found[Value]]:
+        """Large plain numbers as sums in the document's usual currency; none where it has no usual one.
+
+        In a transcript all of 10,000 and more, elsewhere those with a "million" after them and no thing counted.
+        """
         if self.usual_currency is None:
             return []
         said = f"no currency said; taken as {self.usual_currency}, the usual one here"
         return [
             Found(Money(f.value.value, self.usual_currency), f.span, said)
-            for f in self.passages.values_in("number", line.values)
-            if isinstance(f.value, Quantity) and f.value.unit is None and f.value.value >= 10_000
+            for f in self.passages.values_in("count", line.values)
+            if isinstance(f.value, Quantity)
+            and f.value.value >= 10_000
+            and (self.is_spoken or MILLIONS.search(f.span.of(self.text)))
+            and not OF_THINGS.match(self.text, f.span.end)
         ]
 
     def percents(self, line: Line) -> list[Found[Value]]:
         found = self.passages.values_in("percent", line.values)
+        if not found:
+            found = [
+                Found(Percent(v), _moved(s, line.values.start), f"{w} = {v} %")
+                for v, s, w in fractions(line.values.of(self.text))
+            ]
         if found or line.kind != "cell":
             return found
         figure = self._figure(line)

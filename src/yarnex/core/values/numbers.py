@@ -39,6 +39,13 @@ BOTH = rf"(?:{WORDS}\s*\(\s*(?:{DIGITS})\s*\)|{DIGITS}\s*\(\s*{WORDS}\s*\)|{NUMB
 _digits = re.compile(DIGITS)
 _words = re.compile(WORDS, re.IGNORECASE)
 _both = re.compile(BOTH, re.IGNORECASE)
+_unit = "|".join(sorted(UNITS, key=len, reverse=True))
+# As spoken: "six point four million", "two and a half million", "5.6 million".
+_spoken = re.compile(
+    rf"(?P<whole>{WORDS})\s+point\s+(?P<digits>(?:{_unit})(?:\s+(?:{_unit}))*)\b(?:\s+(?P<scale>thousand|million|billion)\b)?"
+    rf"|(?P<number>{DIGITS}|{WORDS})\s+(?P<times>thousand|million|billion)\b",
+    re.IGNORECASE,
+)
 
 
 def read_digits(text: str, *, money: bool = False) -> Decimal | None:
@@ -158,8 +165,26 @@ def read_number(text: str, *, money: bool = False) -> tuple[Decimal | None, str]
 
 
 def find_counts(text: str) -> Iterator[Found[Decimal]]:
-    """Each number, left to right, in digits, words or both."""
+    """Each number, left to right, in digits, words or both; with its "million", and as spoken: "six point four"."""
+    spoken = [Found(value, Span(*m.span())) for m in _spoken.finditer(text) if (value := _as_spoken(m)) is not None]
     for m in _both.finditer(text):
+        span = Span(*m.span())
+        while spoken and spoken[0].span.end <= span.start:
+            yield spoken.pop(0)
+        if spoken and spoken[0].span.overlaps(span):
+            continue
         value, reading = read_number(m.group())
         if value is not None:
-            yield Found(value, Span(*m.span()), reading)
+            yield Found(value, span, reading)
+    yield from spoken
+
+
+def _as_spoken(m: re.Match[str]) -> Decimal | None:
+    if m["whole"] is None:
+        value, _ = read_number(m["number"])
+        return value * SCALES[m["times"].lower()] if value is not None else None
+    whole = read_words(m["whole"])
+    digits = "".join(str(UNITS[d]) for d in re.split(r"\s+", m["digits"].lower()))
+    if whole is None or any(UNITS[d] > 9 for d in re.split(r"\s+", m["digits"].lower())):
+        return None
+    return Decimal(f"{whole}.{digits}") * SCALES.get((m["scale"] or "").lower(), 1)

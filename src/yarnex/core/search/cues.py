@@ -1,0 +1,202 @@
+"""What the words right around a value say of it: that it is the least or the most, a start or an end, the new or the old.
+
+A question wants one or the other: "from when" wants a start, "to what is it limited" the most that is allowed. A value whose
+own words say so fits it, one whose words say the opposite does not.
+"""
+
+from __future__ import annotations
+
+import re
+from dataclasses import dataclass
+
+from yarnex.core.document import Span
+from yarnex.core.number_names import ORDINALS, UNITS
+
+SEEN = 48  # characters before a value in which such words stand
+BEHIND = 28
+FILLER = r"(?:\s*(?:a|an|the|that|of|about|approximately|around|some|sum|total|aggregate|equal|to|and including|on|£|€|\$|[\"“‘'(]))*\s*\Z"
+
+
+@dataclass(frozen=True, slots=True)
+class Cue:
+    """One thing that a value can be. of: what it is one of. asked: words of a question that wants it. said, after: words
+    right before and right behind a value that is it.
+    """
+
+    name: str
+    of: str
+    asked: re.Pattern[str]
+    said: re.Pattern[str]
+    after: re.Pattern[str] | None = None
+
+
+def _cue(name: str, of: str, asked: str, said: str, after: str = "") -> Cue:
+    return Cue(
+        name,
+        of,
+        re.compile(rf"\b(?:{asked})\b", re.IGNORECASE),
+        re.compile(rf"(?:{said}){FILLER}", re.IGNORECASE),
+        re.compile(rf"\s*\)?,?\s*(?:{after})", re.IGNORECASE) if after else None,
+    )
+
+
+CUES = (
+    _cue(
+        "least", "bound",
+        r"least|minimum|min|lowest|smallest|fewest|shortest|floor|(?:not|no)\s+(?:be\s+)?(?:less|fewer|lower|under)|needed|below",
+        r"\bat\s+least|\b(?:not|no)\s+(?:be\s+)?(?:less|fewer|lower|shorter|smaller)\s+than|\bmin(?:imum|\.|\b)|[≥>]=?|\b(?:less|fewer|lower)\s+than|\bbelow",
+        r"or\s+(?:more|above|over|longer|higher)\b|minimum\b|at\s+(?:the\s+)?least\b",
+    ),
+    _cue(
+        "most", "bound",
+        r"most|maximum|max|greatest|highest|largest|longest|biggest|tallest|limited|cap|capped|ceiling|up\s+to|at\s+most|how\s+much\s+can|(?:not|no)\s+more|above|over\s+what|beyond|threshold|exceeds?|more\s+than|larger\s+than|bigger\s+than",
+        r"\bup\s+to|\b(?:not|never|no|nor)\s+(?:be\s+|to\s+)?(?:exceed(?:ing)?|more|over|longer|later|higher|larger|greater|taller)(?:\s+than)?|\bmax(?:imum|\.|\b)|\bat\s+most|\blimited\s+to|[≤<]=?|\bcapped\s+at"
+        r"|\b(?:above|exceed(?:s|ing|ed)?|more\s+than|over|in\s+excess\s+of|greater\s+than|beyond|larger\s+than)",
+        r"or\s+(?:less|below|under|fewer|shorter)\b|maximum\b|at\s+(?:the\s+)?most\b",
+    ),
+    _cue(
+        "start", "time",
+        r"from\s+(?:when|what|which)|since\s+when|begins?|began|begun|starts?|started|commences?|commenced|commencement|opens?|opened",
+        r"\b(?:from|since|beginning|commencing|starting|between|with\s+effect\s+from|effective|begins?|began|starts?|commences?|commencement\s+date)(?:\s+(?:on|from|as\s+of))?:?",
+    ),
+    _cue(
+        "end", "time",
+        r"ends?|ended|expires?|expired|expiry|expiration|runs?\s+out|until|till|to\s+(?:what|which)\s+date|up\s+to\s+when|finish\w*|closes?|ceases?|lapses?|last\s+day|by\s+(?:when|what|which)|latest|deadline",
+        r"(?:\b(?:to|until|till|through|ending|ended|up\s+to|expir\w+|ends?|end\s+date|by|before|(?:no|not)\s+later\s+than)|–|—|(?<=\d)\s?-)(?:\s+on)?:?",
+    ),
+    _cue(
+        "difference", "amount",
+        r"by\s+how\s+(?:much|many)|by\s+what|how\s+(?:much|many)\s+(?:more|less|higher|lower|fewer)|how\s+much\s+did\s+.*\b(?:grow|rise|fall|increase|drop|change)|how\s+far\s+did"
+        r"|margin|spread|over\s+(?:the\s+)?(?:sonia|euribor|libor|sofr|base|bank|prime|inflation)\b.*|above\s+(?:the\s+)?(?:base|bank|prime|inflation)",
+        r"\bby|\b(?:plus|margin)|\+|\b(?:above|over)\s+(?:the\s+)?(?:\w+\s+){0,2}(?:rate|sonia|euribor|libor|sofr)\s+of",
+    ),
+)  # fmt: skip
+KINDS = tuple(dict.fromkeys(cue.of for cue in CUES))
+TIMES = ("date", "time")
+
+# A text that changes another gives the old value and the new one.
+OLD_ASKED = re.compile(
+    r"\b(?:was|were|did|original(?:ly)?|initial(?:ly)?|before|previous(?:ly)?|formerly|former|old|at\s+first|used\s+to|earlier|when\s+.*\bsigned|had\s+been)\b",
+    re.IGNORECASE,
+)
+NEW_ASKED = re.compile(
+    r"\b(?:now|new|today|current(?:ly)?|present(?:ly)?|latest|revised|amended|changed|raised|cut|reduced|increased|lowered|extended|replaced|became|become|nowadays|in\s+force)\b",
+    re.IGNORECASE,
+)
+NEW_SAID = re.compile(
+    rf"\b(?:replaced\s+(?:by|with)|read(?:s)?(?:\s+as)?|(?:increased|reduced|raised|lowered|changed|amended|extended|cut)\b[^.;]{{0,40}}?\bto|now|instead){FILLER}",
+    re.IGNORECASE,
+)
+OLD_SAID = re.compile(
+    rf"\b(?:from|instead\s+of|in\s+place\s+of|previously|formerly|originally|was){FILLER}", re.IGNORECASE
+)
+OLD_AFTER = re.compile(
+    r"[\s\"”’')%]*(?:a\s+(?:year|month)\s+)?[^.;]{0,40}?\b(?:(?:is|are|be|was|were)\s+(?:deleted|replaced|substituted|amended|changed)|shall\s+read|reads?\b|to\b)",
+    re.IGNORECASE,
+)
+IF_NOT = re.compile(
+    r"\b(?:would|but\s+for|had\s+(?:it|there|the)\b|should\s+have|could\s+have|otherwise\s+have)\b", re.IGNORECASE
+)
+
+NAMED_THING = re.compile(
+    r"\b(?P<thing>items?|sections?|parts?|phases?|stages?|lots?|options?|years?|premises|suites?|units?|extensions?|schedules?|class|category|tiers?|levels?|groups?|tests?|samples?|sites?|instal?ments?|milestones?|invoices?|appendix|annex|exhibits?|bays?|priority|floors?|periods?|steps?|payments?|quarters?|months?|weeks?|rows?|tables?|questions?|criteri(?:on|a)|requirements?)\s+(?:no\.?\s+|number\s+)?(?P<number>\d{1,4}|[A-Z]\d?|[IVX]{1,4}|one|two|three|four|five|six|seven|eight|nine|ten)\b(?![.,]\d)",
+    re.IGNORECASE,
+)
+ORDINAL_THING = re.compile(
+    rf"\b(?P<number>{'|'.join(ORDINALS)}|\d{{1,3}}(?:st|nd|rd|th))\s+(?:(?:lease|contract|policy|accounting|financial|further|successive)\s+)?(?P<thing>[a-z]{{4,}}?)s?\b",
+    re.IGNORECASE,
+)
+ROW_NUMBERS = re.compile(
+    r"\s*(?:[A-Za-z]+\s+){0,2}?(?P<first>\d{1,3})\b(?:\s*(?P<to>-|–|—|to|through|and|&)\s*(?P<last>\d{1,3})\b)?(?![.,/]\d)"
+)
+
+
+def cues_asked(question: str) -> frozenset[str]:
+    """What a question wants a value to be, by the names of CUES."""
+    return frozenset(c.name for c in CUES if c.asked.search(question))
+
+
+def cues_said(text: str, value: Span, start: int, end: int) -> frozenset[str]:
+    """What the words right around a value say that it is; start, end: the sentence or cell it stands in."""
+    before = text[max(start, value.start - SEEN) : value.start]
+    behind = text[value.end : min(end, value.end + BEHIND)]
+    return frozenset(c.name for c in CUES if c.said.search(before) or (c.after is not None and c.after.match(behind)))
+
+
+def cue_fit(asked: frozenset[str], said: frozenset[str], kind: str) -> float:
+    """How far what is asked for and what is said agree, -1 to 1. kind: that of the value; only days and times start or end."""
+    fit = 0.0
+    for of in KINDS:
+        if of == "time" and kind not in TIMES:
+            continue
+        mine = {c.name for c in CUES if c.of == of}
+        wanted, is_said = asked & mine, said & mine
+        if wanted and is_said:
+            fit += 1.0 if wanted & is_said else -1.0
+    return max(-1.0, min(1.0, fit))
+
+
+def change_fit(question: str, text: str, value: Span, start: int, end: int) -> float:
+    """1 where a value is the new one of a change and the old one is not asked for, or the other way round; -1 where it is
+    the wrong one of the two; 0 where nothing is said to change.
+    """
+    before = text[max(start, value.start - 90) : value.start]
+    behind = text[value.end : min(end, value.end + 70)]
+    new = bool(NEW_SAID.search(before))
+    old = not new and bool(
+        (OLD_SAID.search(before) and re.match(r"[^.;]{0,50}?\bto\b", behind))
+        or re.match(
+            r"[\s\"”’')%]*[^.;]{0,50}?\b(?:is|are|be|was|were)\s+(?:deleted|replaced|substituted|changed|amended|increased|reduced)",
+            behind,
+        )
+    )
+    if not new and not old:
+        return 0.0
+    wants_old = bool(OLD_ASKED.search(question)) and not NEW_ASKED.search(question)
+    return 1.0 if new is not wants_old else -1.0
+
+
+def if_not_fit(question: str, text: str, value: Span, start: int) -> float:
+    """-1 where a value only would be, or would have been, and the question is about what is, or the other way round; 1
+    where both speak of what would be.
+    """
+    before = text[max(start, value.start - 90) : value.start]
+    said = bool(IF_NOT.search(before))
+    asked = bool(IF_NOT.search(question)) or "without" in question.lower()
+    return 1.0 if said and asked else -1.0 if said else 0.0
+
+
+def numbered_fit(question: str, words: str, row: str = "") -> float:
+    """1 where what a question names by number ("item 3", "the twentieth instalment") is so named in some words or is the
+    number of the row; -1 where they name another of the same; else 0. row: what stands left in the row.
+    """
+    asked = _numbered(question)
+    if not asked:
+        return 0.0
+    fit = 0.0
+    here = _numbered(words)
+    m = ROW_NUMBERS.match(row) if row else None
+    for thing, number in asked:
+        same = {n for t, n in here if t == thing}
+        if number in same:
+            return 1.0
+        if same:
+            fit = -1.0
+        if m is not None and number.isdigit():
+            last = int(m["last"] or m["first"])
+            if int(m["first"]) <= int(number) <= last:
+                return 1.0
+            fit = -1.0
+    return fit
+
+
+def _numbered(words: str) -> list[tuple[str, str]]:
+    """The things that some words name by number, as a word without its plural and the number in figures or capitals."""
+    out = []
+    for pattern in (NAMED_THING, ORDINAL_THING):
+        for m in pattern.finditer(words):
+            number = m["number"].lower()
+            value = ORDINALS.get(number) or UNITS.get(number)
+            number = str(value) if value is not None else re.sub(r"(?<=\d)(?:st|nd|rd|th)\Z", "", number).upper()
+            out.append((m["thing"].lower().rstrip("s"), number))
+    return out

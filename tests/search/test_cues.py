@@ -1,0 +1,89 @@
+"""What the words around a value say of it, and how that fits what is asked."""
+
+from __future__ import annotations
+
+import pytest
+
+from yarnex.core.document import Span
+from yarnex.core.search import ask_all
+from yarnex.core.search.cues import change_fit, cue_fit, cues_asked, cues_said, if_not_fit, numbered_fit
+
+
+def place(text, words):
+    at = text.index(words)
+    return text, Span(at, at + len(words)), 0, len(text)
+
+
+@pytest.mark.parametrize(
+    ("question", "text", "value", "kind", "fit"),
+    [
+        ("When did cover begin?", "Cover runs from 1 May 2026 to 30 April 2027.", "1 May 2026", "date", 1),
+        ("When did cover begin?", "Cover runs from 1 May 2026 to 30 April 2027.", "30 April 2027", "date", -1),
+        ("When did cover end?", "Cover runs from 1 May 2026 to 30 April 2027.", "30 April 2027", "date", 1),
+        ("What is the most it pays?", "The insurer pays up to £4,000.", "£4,000", "money", 1),
+        ("What is the most it pays?", "Cover of not less than £4,000 is held.", "£4,000", "money", -1),
+        ("What is the lowest flow?", "Flow min. 500 m3/h", "500 m3/h", "number", 1),
+        ("Above what sum is consent needed?", "Works that exceed £9,000 need consent.", "£9,000", "money", 1),
+        ("By how much did revenue rise?", "Revenue rose by £3 million.", "£3 million", "money", 1),
+        ("How long is the term?", "The term runs from two years hence.", "two years", "duration", 0),
+        ("What is the rent?", "The rent is £4,000.", "£4,000", "money", 0),
+    ],
+)
+def test_what_is_asked_and_what_is_said(question, text, value, kind, fit):
+    assert cue_fit(cues_asked(question), cues_said(*place(text, value)), kind) == fit
+
+
+@pytest.mark.parametrize(
+    ("question", "value", "fit"),
+    [
+        ("What is the fee now?", "£60", 1),
+        ("What is the fee now?", "£45", -1),
+        ("What was the fee originally?", "£45", 1),
+        ("What was the fee originally?", "£60", -1),
+        ("Who pays?", "£12", 0),
+    ],
+)
+@pytest.mark.parametrize(
+    "text",
+    [
+        "The fee is increased from £45 to £60 for each bale; carriage stays at £12.",
+        "In clause 4 “£45” is replaced by “£60”; carriage stays at £12.",
+    ],
+)
+def test_the_old_and_the_new(text, question, value, fit):
+    assert change_fit(question, *place(text, value)) == fit
+
+
+@pytest.mark.parametrize(
+    ("question", "fit"),
+    [("When does the lease end?", -1), ("When would the lease have ended without the deed?", 1)],
+)
+def test_what_only_would_have_been(question, fit):
+    text, value, start, _ = place("But for this deed the lease would have ended on 4 May 2030.", "4 May 2030")
+    assert if_not_fit(question, text, value, start) == fit
+
+
+@pytest.mark.parametrize(
+    ("question", "words", "row", "fit"),
+    [
+        ("What is the limit of item 3?", "item 3 is limited to £5", "", 1),
+        ("What is the limit of item 3?", "item 4 is limited to £5", "", -1),
+        ("What is the twentieth instalment?", "", "20", 1),
+        ("What is the twentieth instalment?", "", "19", -1),
+        ("What is the rent in year 4?", "", "3 to 5", 1),
+        ("What is the rent in the second year?", "", "3 through 5", -1),
+        ("Which suite is let?", "suite 4", "2", 0),
+    ],
+)
+def test_things_named_by_number(question, words, row, fit):
+    assert numbered_fit(question, words, row) == fit
+
+
+def test_an_amended_value_is_told_as_it_is_now(document):
+    paper = document(
+        "SIDE LETTER\n\n1. The storage fee in clause 4 of the Agreement is increased from £45 to £60 for each bale.\n\n"
+        "2. The notice period is reduced from nine months to six months.\n",
+        "letter.txt",
+    )
+    asked = ask_all([paper], [("1", "What is the storage fee now?"), ("2", "How long is the notice period now?")])
+    assert [a.findings[0][0].text for a in asked] == ["£60", "six months"]

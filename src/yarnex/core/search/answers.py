@@ -76,6 +76,8 @@ WHOLE = frozenset(map(stem, ("total", "altogether", "overall", "aggregate")))
 NAMES_PARTY = 0.7  # how surely a word of the question means a party's role
 SUBJECT = 48  # characters at the start of a sentence in which its subject stands
 NEAR_SHOWN = 3
+AS_WELL = 3.0  # how much less worth, in the model's own measure, another place may be that is cited for the same value
+MOST_PLACES = 3
 LEAST_ALIKE = 0.3
 SURE_YES = 0.5  # the same for a yes or no read from a passage: any sentence has one or the other in it
 GAP_NAMED = 0.5  # share of what is asked for that must stand by a blank or blacked-out place
@@ -232,7 +234,22 @@ def ask(inquiry: Inquiry, question: Question, limit: int = 8) -> list[Finding]:
         for a in answers[:limit]
         if a is answers[0] or a.score >= RIVAL * answers[0].score
     ]
-    return [_with_rival(found, answers), *found[1:]]
+    best = _with_rival(found, answers)
+    return [_with_places(best, answers), *found[1:]]
+
+
+def _with_places(best: Finding, answers: Sequence[Answer]) -> Finding:
+    """The finding, cited also where the document says the same nearly as well: a summary and the clause it sums up."""
+    first = answers[0]
+    if best.state != "stated" or best.value is None or not best.cites or isinstance(best.value, Text | YesNo):
+        return best
+    cites = list(best.cites)
+    for other in answers[1:]:
+        same = other.value is not None and other.kind == first.kind and same_value(other.value, first.value)
+        near = other.worth > first.worth - AS_WELL and all(not other.quote.span.overlaps(c.span) for c in cites)
+        if same and near and len(cites) < MOST_PLACES:
+            cites.append(other.quote)
+    return replace(best, cites=tuple(cites))
 
 
 def _with_rival(found: list[Finding], answers: Sequence[Answer]) -> Finding:

@@ -20,6 +20,8 @@ from yarnex.core.words import stems_of, tokens
 LABEL_FIRST = re.compile(r"\s*(?P<label>[A-Z][\w'’/ -]{1,40}?):\s+(?=\S)")
 LABEL, HEADING, LEAD_IN, BEFORE, CAPTION, BESIDE, OF_ROWS, ASKED = 0.95, 0.55, 0.7, 0.35, 0.5, 0.4, 0.7, 0.8
 BESIDE_DAY = 0.85
+LONGEST_LABEL = 90  # characters
+ROW_CODE = re.compile(r"\s*(?:[A-Z]{1,3}[-. ]?\d{0,3}(?:\.\d{1,2})*|\d{1,3}(?:\.\d{1,2})*|[ivx]{1,5}|[a-z])[.)]?\s*")
 WHEN_FIRST = re.compile(
     r"\s*(?:(?:Mon|Tue|Wed|Thu|Fri|Sat|Sun)[a-z]*,?\s+)?(?:\d{1,2}[:.]\d\d\b(?!\s*[%\d])|\d{1,2}(?:st|nd|rd|th)?\s+[A-Z][a-z]{2,8}\b\.?(?:\s+\d{4})?|[A-Z][a-z]{2,8}\s+\d{1,2},?\s+\d{4}|\d{4}-\d\d-\d\d|\d{1,2}[./-]\d{1,2}[./-]\d{2,4})"
 )
@@ -146,12 +148,18 @@ class Lines:
             path = stems_of(" ".join(row_path(table, row, self.text)))
             numbered = NUMBERED.fullmatch(cells[0].span.of(self.text)) if not path and cells[0].column == 0 else None
             path = (*path, *((numbered["number"],) if numbered else ()), *_between(cells[0].span.of(self.text)))
+            second = (
+                cells[1].span.of(self.text)
+                if len(cells) > 2 and ROW_CODE.fullmatch(cells[0].span.of(self.text))
+                else ""
+            )
+            thing = stems_of(second) if len(second) < LONGEST_LABEL and not WHEN_FIRST.match(second) else ()
             first_head = stems_of(" ".join(column_path(table, cells[0], self.text))) if numbered else ()
             alone = is_group(table, row, self.text)
             all_words = stems_of(" ".join(c.span.of(self.text) for c in cells))
             labelled = cells[0].column == 0 and len(cells) > 1
             for cell in cells:
-                if labelled and cell is cells[0] and len(cells[0].span.of(self.text)) < 90:
+                if labelled and cell is cells[0] and len(cells[0].span.of(self.text)) < LONGEST_LABEL:
                     if WHEN_FIRST.match(cells[0].span.of(self.text)):
                         self.lines.append(self._when(place, cells, whole, all_words, headings))
                     continue  # the label itself is the other cells' label
@@ -162,6 +170,8 @@ class Lines:
                     line.size += 1
                 if not alone:
                     line.near(path, LABEL)
+                    if cell is not cells[1 if len(cells) > 1 else 0]:
+                        line.near(thing, LABEL)  # a row that opens with its number is named by what follows
                     line.near(first_head, OF_ROWS)
                     line.label = cells[0].span.of(self.text) if labelled else ""
                     line.names = path if labelled else ()

@@ -338,11 +338,12 @@ def _cued(inquiry: Inquiry, question: Question, answer: Answer) -> Answer:
     around = cell[1].span if cell is not None else sentence.span if sentence is not None else value
     fit = cue_fit(cues_asked(question.text), cues_said(text, value, around.start, around.end), answer.kind)
     row = label_of_row(inquiry.document, value)
+    opening = row.split(" – ")[0]
     told = {
         "cue_fit": fit,
         "change": change_fit(question.text, text, value, around.start, around.end),
         "if_not": if_not_fit(question.text, text, value, around.start),
-        "numbered": numbered_fit(question.text, f"{row} {around.of(text)}", row),
+        "numbered": numbered_fit(question.text, f"{row} {around.of(text)}", opening),
     }
     evidence = list(answer.evidence)
     for name, amount in told.items():

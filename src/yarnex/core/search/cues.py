@@ -14,7 +14,7 @@ from yarnex.core.number_names import ORDINALS, UNITS
 
 SEEN = 48  # characters before a value in which such words stand
 BEHIND = 28
-FILLER = r"(?:\s*(?:a|an|the|that|of|about|approximately|around|some|sum|total|aggregate|equal|to|and including|on|£|€|\$|[\"“‘'(]))*\s*\Z"
+FILLER = r"(?:\s*(?:a|an|the|that|of|about|approximately|around|some|sum|total|aggregate|equal|to|and including|on|£|€|\$|[\"“‘'(]|\d{1,2}(?:[.:]\d\d)?\s*(?:[ap]\.?m\.?|noon|midnight)\s+on))*\s*\Z"
 
 
 @dataclass(frozen=True, slots=True)
@@ -44,13 +44,13 @@ CUES = (
     _cue(
         "least", "bound",
         r"least|minimum|min|lowest|smallest|fewest|shortest|floor|(?:not|no)\s+(?:be\s+)?(?:less|fewer|lower|under)|needed|below",
-        r"\bat\s+least|\b(?:not|no)\s+(?:be\s+)?(?:less|fewer|lower|shorter|smaller)\s+than|\bmin(?:imum|\.|\b)|[≥>]=?|\b(?:less|fewer|lower)\s+than|\bbelow",
+        r"\bat\s+least|\b(?:not|no)\s+(?:be\s+)?(?:less|fewer|lower|shorter|smaller)\s+than|\bmin(?:imum|\.|\b)|[≥>]=?|\b(?:less|fewer|lower)\s+than",
         r"or\s+(?:more|above|over|longer|higher)\b|minimum\b|at\s+(?:the\s+)?least\b",
     ),
     _cue(
         "most", "bound",
         r"most|maximum|max|greatest|highest|largest|longest|biggest|tallest|limited|cap|capped|ceiling|up\s+to|at\s+most|how\s+much\s+can|(?:not|no)\s+more|above|over\s+what|beyond|threshold|exceeds?|more\s+than|larger\s+than|bigger\s+than",
-        r"\bup\s+to|\b(?:not|never|no|nor)\s+(?:be\s+|to\s+)?(?:exceed(?:ing)?|more|over|longer|later|higher|larger|greater|taller)(?:\s+than)?|\bmax(?:imum|\.|\b)|\bat\s+most|\blimited\s+to|[≤<]=?|\bcapped\s+at"
+        r"\bup\s+to|\b(?:not|never|no|nor)\s+(?:be\s+|to\s+)?(?:exceed(?:ing)?|more|over|longer|later|higher|larger|greater|taller)(?:\s+than)?|\bmax(?:imum|\.|\b)|\bat\s+most|\blimited\s+to|[≤<]=?|\bcapped\s+at|\bwithin"
         r"|\b(?:above|exceed(?:s|ing|ed)?|more\s+than|over|in\s+excess\s+of|greater\s+than|beyond|larger\s+than)",
         r"or\s+(?:less|below|under|fewer|shorter)\b|maximum\b|at\s+(?:the\s+)?most\b",
     ),
@@ -62,7 +62,7 @@ CUES = (
     _cue(
         "end", "time",
         r"ends?|ended|expires?|expired|expiry|expiration|runs?\s+out|until|till|to\s+(?:what|which)\s+date|up\s+to\s+when|finish\w*|closes?|ceases?|lapses?|last\s+day|by\s+(?:when|what|which)|latest|deadline",
-        r"(?:\b(?:to|until|till|through|ending|ended|up\s+to|expir\w+|ends?|end\s+date|by|before|(?:no|not)\s+later\s+than)|–|—|(?<=\d)\s?-)(?:\s+on)?:?",
+        r"(?:\b(?:to|until|till|through|up\s+to|expir\w+|matur\w+|terminat\w+|ends?|end\s+date|by|before|(?:no|not)\s+later\s+than)|–|—|(?<=\d)\s?-)(?:\s+on)?:?",
     ),
     _cue(
         "difference", "amount",
@@ -109,6 +109,7 @@ ORDINAL_THING = re.compile(
 ROW_NUMBERS = re.compile(
     r"\s*(?:[A-Za-z]+\s+){0,2}?(?P<first>\d{1,3})\b(?:\s*(?P<to>-|–|—|to|through|and|&)\s*(?P<last>\d{1,3})\b)?(?![.,/]\d)"
 )
+MORE_NUMBERS = re.compile(r"(?:\s*(?:,|and|or|&)\s*(?P<number>\d{1,4}|[A-Z]\d?)\b)")
 
 
 def cues_asked(question: str) -> frozenset[str]:
@@ -168,7 +169,7 @@ def if_not_fit(question: str, text: str, value: Span, start: int) -> float:
 
 def numbered_fit(question: str, words: str, row: str = "") -> float:
     """1 where what a question names by number ("item 3", "the twentieth instalment") is so named in some words or is the
-    number of the row; -1 where they name another of the same; else 0. row: what stands left in the row.
+    number of the row; -1 where they name another of the same; else 0. row: its first cell.
     """
     asked = _numbered(question)
     if not asked:
@@ -183,8 +184,8 @@ def numbered_fit(question: str, words: str, row: str = "") -> float:
         if same:
             fit = -1.0
         if m is not None and number.isdigit():
-            last = int(m["last"] or m["first"])
-            if int(m["first"]) <= int(number) <= last:
+            first = int(m["first"])
+            if first <= int(number) <= max(first, int(m["last"] or first)):
                 return 1.0
             fit = -1.0
     return fit
@@ -198,5 +199,10 @@ def _numbered(words: str) -> list[tuple[str, str]]:
             number = m["number"].lower()
             value = ORDINALS.get(number) or UNITS.get(number)
             number = str(value) if value is not None else re.sub(r"(?<=\d)(?:st|nd|rd|th)\Z", "", number).upper()
-            out.append((m["thing"].lower().rstrip("s"), number))
+            thing = m["thing"].lower().rstrip("s")
+            out.append((thing, number))
+            at = m.end()
+            while pattern is NAMED_THING and (more := MORE_NUMBERS.match(words, at)):
+                out.append((thing, more["number"].upper()))
+                at = more.end()
     return out

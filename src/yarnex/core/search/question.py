@@ -41,7 +41,7 @@ FORMS: tuple[tuple[str, tuple[str, ...]], ...] = (
     (r"\A(?:(?:and|but|so|to|by|from|for|with|on|of|at|in)\s+){0,2}(?:who|whom|whose)\b|\bwhich\s+(?:firm|company|bank|party|person|broker|court|insurer|auditor|supplier|organisation|authority|director|non-executive)\b|\bto\s+whom\b", ("party", "text")),
     (r"(?:\A|,\s+)(?:and\s+|but\s+)?(?:by\s+|from\s+|since\s+|until\s+|on\s+|up\s+to\s+)?when\b|\b(?:what|which)\s+(?:\S+\s+)?(?:date|day)\b|\bwhat\s+year\s+end\b", ("date", "time", "duration", "text")),
     (r"\bwhat\s+(?:\w+\s+){0,3}?(?:limit|cap|ceiling|deductible|excess)\b|\bwhat\s+is\s+the\s+(?:most|least|highest|lowest|largest|smallest|greatest)\b", ("money", "percent", "number", "duration", "text")),
-    (r"\bto\s+(?:what|how\s+much)\s+(?:is|are|was|were|has|have|did|will|does)\b.*\b(?:raised?|increased?|cut|reduced?|lowered|changed|extended|limited|risen?|rose|fall|fallen|fell|grown?|capped)\b", ("money", "percent", "number", "duration", "text")),
+    (r"\bto\s+(?:what|how\s+much)\s+(?:is|are|was|were|has|have|did|will|does)\b.*\b(?:raised?|increased?|cut|reduced?|lowered|changed|extended|risen?|rose|fall|fallen|fell|grown?)\b", ("money", "percent", "number", "duration", "text")),
     (r"\bwhat\s+(?:\S+\s+){0,3}?range\b|\bhow\s+(?:is|are|was|were)\b|\bunder\s+(?:which|what)\b|\bwhat\s+state\b|\bto\s+what\s+is\b", ("text", "percent", "money")),
     (r"\bwhere\b|\bwhat\s+(?:address|place)\b", ("text",)),
     (r"\bwhat\s+(?:\w+\s+){0,2}?(?:percentage|share|proportion|per\s?cent|fraction|interest|mark-up|discount\s+rate|tax\s+rate|rebate|uplift|rate)\b|\bat\s+what\s+rate\b|\bwhat\s+is\s+the\s+(?:\w+\s+){0,2}(?:rate|percentage|share)\b", ("percent", "money", "number")),
@@ -63,32 +63,20 @@ OF_WHAT = re.compile(r"\s(?:at|on|in|for|by|from|of|with|under|over|before|after
 WHAT = re.compile(r"(?:and\s+|but\s+|so\s+)?(?:\w+\s+)?what\b", re.IGNORECASE)
 HOW = re.compile(r"\bhow\s+(?P<what>long|big|large)\b", re.IGNORECASE)
 ASKED_WEIGHT = 0.4  # what "how long" asks for counts less than what it is asked of
-# Words of a question that no document need have: they tell of which time, or how exactly, it is asked.
-PASSING = frozenset(
-    map(
-        stem,
-        [
-            "now",
-            "today",
-            "currently",
-            "presently",
-            "nowadays",
-            "already",
-            "still",
-            "yet",
-            "exactly",
-            "precisely",
-            "roughly",
-            "actually",
-            "really",
-            "altogether",
-            "anyway",
-            "please",
-            "ever",
-        ],
-    )
-)
-PASSING_WEIGHT = 0.25
+# Words of a question that documents need not have, and how much each counts: they tell of which time, how exactly or how
+# far it is asked, what a value's own words say otherwise ("not less than"), or do a noun's work ("the fee that applies").
+LIGHT: tuple[tuple[str, float], ...] = (
+    ("now today currently nowadays already still yet exactly precisely roughly actually really altogether anyway please ever entirely automatically", 0.25),
+    ("minimum maximum least most greatest longest highest lowest largest smallest tallest biggest shortest", 0.35),
+    ("apply count put get fall come go keep reach carry add work want become impose make take give happen hold allow let need follow say tell show mean expect concern", 0.4),
+    ("after before without since", 0.4),
+    ("deep loud high wide tall heavy thick far cold hot warm strong earliest", 0.4),
+    ("range size amount figure money part fraction level kind sort", 0.5),
+    ("document paper letter form sheet workbook spreadsheet presentation deck call interview mail email memo", 0.4),
+    ("new old other one each own whole", 0.5),
+    ("total general standard ordinary initial original normal usual", 0.6),
+)  # fmt: skip
+_light = {stem(word): weight for words, weight in LIGHT for word in words.split()}
 WHICH = re.compile(r"(?:and\s+|but\s+|so\s+)?which\b", re.IGNORECASE)
 IT = re.compile(
     r"what\s+(?:is|are)\s+(?:it|they)|how\s+much(?:\s+is\s+it)?|to\s+how\s+much|up\s+to\s+what|what", re.IGNORECASE
@@ -221,9 +209,7 @@ def _kinds_of_words(stems: tuple[str, ...]) -> tuple[str, ...]:
 def _ideas(words: str) -> tuple[Idea, ...]:
     plain = FRAME.sub(" ", ASKING.sub(" ", words))
     measured = tuple(replace(i, weight=ASKED_WEIGHT) for m in HOW.finditer(words) for i in ideas_of(m["what"]))
-    found = tuple(
-        replace(i, weight=PASSING_WEIGHT) if len(i.name) == 1 and i.name[0] in PASSING else i for i in ideas_of(plain)
-    )
+    found = tuple(replace(i, weight=_light.get(i.name[0], 1.0)) if len(i.name) == 1 else i for i in ideas_of(plain))
     return (*found, *(i for i in measured if i.name not in {f.name for f in found})) or ideas_of(words)
 
 

@@ -50,6 +50,7 @@ OTHERWISE = re.compile(
 APART, SCATTERED = 30, 0.4  # characters between the words of a phrase, and what it is worth where they stand apart
 SIDE_BY_SIDE = 28  # characters between two words that belong together
 SECONDS_OF = 3  # best lines whose other values are hits too
+MOST_TELLING, UNSAID = 7.0, 0.7
 LOOKED_AT = 40  # lines whose values are weighed
 
 
@@ -147,12 +148,19 @@ class Matcher:
     def __init__(self, lines: Lines) -> None:
         self.lines = lines
         self.passages = lines.passages
+        self._weights: dict[tuple[tuple[str, ...], float], float] = {}
 
     def weight(self, idea: Idea) -> float:
-        """How much an idea tells in this document; one whose words stand nowhere tells most, up to a bound."""
-        return idea.weight * min(
-            sum(self.lines.rarity(w) for w in idea.name) / len(idea.name) * (1 + 0.25 * (len(idea.name) - 1)), 7.0
-        )
+        """How much an idea tells in this document: rare words tell more, up to a bound; what stands nowhere in it, in no other
+        words either, less, as people often call a thing otherwise.
+        """
+        key = (idea.name, idea.weight)
+        if key not in self._weights:
+            rarity = sum(self.lines.rarity(w) for w in idea.name) / len(idea.name)
+            said = any(all(w in self.lines.postings for w in way) for way, _ in idea.ways)
+            told = min(rarity * (1 + 0.25 * (len(idea.name) - 1)), MOST_TELLING)
+            self._weights[key] = idea.weight * told * (1.0 if said else UNSAID)
+        return self._weights[key]
 
     def ranked(
         self, ideas: Sequence[Idea], values: Callable[[Line], list[Found[Value]]] | None, *, limit: int = 10,

@@ -8,6 +8,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from yarnex.core.reading import read_document
 from yarnex.core.search import ask_all
 from yarnex.core.terms.loose_values import days_without_year, fractions
 from yarnex.core.values.numbers import find_counts
@@ -80,15 +81,20 @@ LOG = """<html><body><h1>Incident report</h1><p>4 June 2026</p><table><tr><th>Ti
 <tr><td>15:40</td><td>Floor of the dye house dry</td></tr></table></body></html>"""
 
 
-def test_millions_in_a_call_are_money_and_counted_things_are_not(document):
-    paper = document(CALL, "call.vtt")
+def read(folder, name, text):
+    (folder / name).write_text(text, "utf-8")
+    return read_document(folder / name)
+
+
+def test_millions_in_a_call_are_money_and_counted_things_are_not(tmp_path):
+    paper = read(tmp_path, "call.vtt", CALL)
     (asked,) = ask_all([paper], [("1", "How much over budget did the boiler house come in?")])
     finding = asked.findings[0][0]
     assert finding.value.to_dict()["value"] == 6400000
     assert "no currency said" in " ".join(finding.working)
 
 
-def test_the_hour_that_opens_a_row_of_a_log(document):
-    paper = document(LOG, "log.html")
+def test_the_hour_that_opens_a_row_of_a_log(tmp_path):
+    paper = read(tmp_path, "log.html", LOG)
     asked = ask_all([paper], [("1", "At what time was the water shut off?"), ("2", "When was the floor dry?")])
     assert [a.findings[0][0].text for a in asked] == ["07:10", "15:40"]

@@ -55,7 +55,7 @@ if TYPE_CHECKING:
     from yarnex.core.dates import DatedItem
     from yarnex.core.figures import Figure
 
-ENOUGH = 0.4  # an answer less likely there is none; set on measured cases, see bench/answers.py
+ENOUGH = 0.42  # an answer less likely there is none; set on measured cases, see bench/answers.py
 YEAR = re.compile(r"\b(?:19|20)\d\d\b")
 # What may be below nothing; every other sum in brackets is one that the statement takes off.
 SIGNED = re.compile(
@@ -73,6 +73,7 @@ CHANGED_FROM = re.compile(
 )
 SMALL_MONEY = ("pence", "cents", "penny", "p")
 WHOLE = frozenset(map(stem, ("total", "altogether", "overall", "aggregate")))
+OF_A_SIDE = 0.3  # how much a party's role in a question counts where terms are compared with it
 NAMES_PARTY = 0.7  # how surely a word of the question means a party's role
 SUBJECT = 48  # characters at the start of a sentence in which its subject stands
 NEAR_SHOWN = 3
@@ -87,6 +88,10 @@ QUALIFIERS = frozenset(
     map(stem, ("early", "late", "renew", "extend", "break", "review", "renewal", "extension", "overdue", "additional"))
 )  # make another thing of what they stand by
 DECIDES = 0.6  # how like a term must be to a yes-or-no question for its being there to answer it
+# "May we …?" asks what is allowed: that a sum or a share stands there does not say.
+OF_A_RIGHT = re.compile(
+    r"(?:and\s+|but\s+|so\s+)?(?:may|can|could|must|shall|should|would|will|does|do|did)\b", re.IGNORECASE
+)
 UNRIVALLED = ("text", "list", "party", "yes_no")  # what two places say in different words is no conflict
 RIVAL = 0.5  # how likely a second, different answer must be beside the best to be told, or to make a conflict
 BASES = frozenset(
@@ -200,6 +205,21 @@ class Inquiry:
         lists = self.sheet.particulars == "all"
         return list(other_particulars((), self.passages, lists=lists, wanted=wanted))
 
+    def asked(self, question: Question) -> Question:
+        """The question without the words of the file's own name, which the paper itself does not say."""
+        named = frozenset(stems_of(self.document.name.replace(".", " ").replace("_", " ").replace("-", " ")))
+        kept = tuple(
+            i
+            for i in question.ideas
+            if not named.issuperset(i.name) or any(w in self.matcher.lines.postings for w in i.name)
+        )
+        return replace(question, ideas=kept) if kept and len(kept) < len(question.ideas) else question
+
+    @cached_property
+    def sides(self) -> frozenset[tuple[str, ...]]:
+        """The stems of the roles that the paper gives its parties."""
+        return frozenset(stems_of(role) for role in self.values.roles)
+
     def fill(self, terms: Sequence[Term]) -> list[Finding]:
         """The findings of some terms; those that others are worked out from are filled with them."""
         wanted = [t for t in terms if t.id not in self._filled]
@@ -221,6 +241,7 @@ def _ways(term: Term) -> tuple[frozenset[str], ...]:
 
 def ask(inquiry: Inquiry, question: Question, limit: int = 8) -> list[Finding]:
     """Findings that answer, best first, at most `limit`; one `not_found` with the nearest mentions where none does."""
+    question = inquiry.asked(question)
     if question.outside:
         return [_none(inquiry, question, "this asks about the world, not about the documents")]
     if (compared := within_limit(inquiry, question)) is not None:
@@ -363,7 +384,7 @@ def _in_band(inquiry: Inquiry, answer: Answer, asked: list[tuple[str, Limit, Spa
 
 def _offered(inquiry: Inquiry, question: Question) -> list[tuple[Finding, float]]:
     """Terms of the sheet, and the document's own labels, that are like what is asked, filled, with how like they are."""
-    total = sum(inquiry.matcher.weight(i) for i in question.ideas) or 1.0
+    total = sum(_telling(inquiry, i) for i in question.ideas) or 1.0
     near = {t.id: s for t, ways in inquiry.names if (s := _likeness(inquiry, question, ways, total)) >= LEAST_ALIKE}
     filled = inquiry.fill([t for t in inquiry.sheet.terms if t.id in near])
     alike: dict[str, float] = {}
@@ -386,6 +407,9 @@ def _beside_each_other(answers: list[Answer], in_vain: float) -> list[Answer]:
         a.evidence[alike] > EXACT and a.finding is not None for a in answers
     ):  # what is merely like it is another thing
         answers = [a for a in answers if a.finding is None or a.evidence[alike] >= LIKE_EXACT]
+    elif in_vain > EXACT:  # what was sought in vain is not what is merely like it
+        other = [a for a in answers if a.finding is not None and a.kind != "gap" and a.evidence[alike] < in_vain]
+        answers = [a for a in answers if not any(a is o or (a.kind == o.kind and a.value == o.value) for o in other)]
     out = []
     for answer in answers:
         evidence = list(answer.evidence)
@@ -406,7 +430,8 @@ def from_terms(inquiry: Inquiry, question: Question, offered: Sequence[tuple[Fin
         finding = _with_unit(inquiry, finding)
         kind = "gap" if gap else of_type(finding.value) if finding.value is not None else finding.term.type
         value = finding.value
-        if question.kinds == ("yes_no",) and kind != "yes_no" and not gap and alike >= DECIDES:
+        decides = alike >= DECIDES and (kind in ("text", "list") or not OF_A_RIGHT.match(question.text))
+        if question.kinds == ("yes_no",) and kind != "yes_no" and not gap and decides:
             kind, value = "yes_no", YesNo(not NO.search(finding.text[:160]) or bool(NO.search(question.text)))
         rank = 0 if gap else _rank(question, kind)
         if rank is None:
@@ -527,6 +552,12 @@ def _evidence(question: Question, kind: str, rank: int, **given: float) -> tuple
     return tuple(given.get(name, 0.0) for name in EVIDENCE)
 
 
+def _telling(inquiry: Inquiry, idea: Idea) -> float:
+    """How much an idea tells of a term: which side of the paper it concerns its name seldom says."""
+    of_a_side = any(worth >= NAMES_PARTY and way in inquiry.sides for way, worth in idea.ways)
+    return inquiry.matcher.weight(idea) * (OF_A_SIDE if of_a_side else 1.0)
+
+
 def _alike(inquiry: Inquiry, ideas: Sequence[Idea], label: frozenset[str], total: float) -> float:
     """How far the ideas of a question and the words of a label are the same: both shares, the lesser counting more."""
     used: set[str] = set()
@@ -537,7 +568,7 @@ def _alike(inquiry: Inquiry, ideas: Sequence[Idea], label: frozenset[str], total
             if label.issuperset(way):
                 used.update(way)
                 best = max(best, worth)
-        covered += inquiry.matcher.weight(idea) * best
+        covered += _telling(inquiry, idea) * best
     asked, named = covered / total, len(used) / len(label)
     other = 0.75 if (label - used) & QUALIFIERS else 1.0
     return other * asked * (0.4 + 0.6 * named) if used else 0.0

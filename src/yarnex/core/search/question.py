@@ -68,13 +68,13 @@ ASKED_WEIGHT = 0.4  # what "how long" asks for counts less than what it is asked
 LIGHT: tuple[tuple[str, float], ...] = (
     ("now today currently nowadays already still yet exactly precisely roughly actually really altogether anyway please ever entirely automatically", 0.25),
     ("minimum maximum least most greatest longest highest lowest largest smallest tallest biggest shortest", 0.35),
-    ("apply count put get fall come go keep reach carry add work want become impose make take give happen hold allow let need follow say tell show mean expect concern", 0.4),
-    ("after before without since", 0.4),
+    ("apply count put get fall come go keep reach carry add work want become impose make take give happen allow let need follow say tell show mean expect concern", 0.4),
+    ("without since", 0.4),
+    ("after before", 0.7),
     ("deep loud high wide tall heavy thick far cold hot warm strong earliest", 0.4),
     ("range size amount figure money part fraction level kind sort", 0.5),
-    ("document paper letter form sheet workbook spreadsheet presentation deck call interview mail email memo", 0.4),
     ("new old other one each own whole", 0.5),
-    ("total general standard ordinary initial original normal usual", 0.6),
+    ("general standard ordinary initial original normal usual", 0.6),
 )  # fmt: skip
 _light = {stem(word): weight for words, weight in LIGHT for word in words.split()}
 WHICH = re.compile(r"(?:and\s+|but\s+|so\s+)?which\b", re.IGNORECASE)
@@ -108,6 +108,8 @@ ASKING = re.compile(
     r"|\b(?:what|which)\s+(?:(?:is|was|are|were)\s+the\s+)?(?:days?|time|percentage|share|proportion|company|firm|name)\b(?:\s+of\b)?",
     re.IGNORECASE,
 )
+TILL_WHEN = re.compile(r"\b(?:until|till|up\s+to)\s+(?:when|what\s+date)\b", re.IGNORECASE)
+GOES_ON = re.compile(r"\b(?:runs?|lasts?|continues?|goes?\s+on|stays?\s+in\s+force|is\s+valid)\b", re.IGNORECASE)
 EXHAUSTIVE = re.compile(r"\b(?:all|every|each|list|any\s+other)\b", re.IGNORECASE)
 OPENING = re.compile(r"\A(?:according\s+to|in|at|by|under|as\s+to|for)\s[^,?]{3,40},\s+", re.IGNORECASE)
 FOLLOWS = re.compile(r"\A(?:and|but|so)\b|\A(?:what|how)\s+about\b", re.IGNORECASE)
@@ -207,7 +209,10 @@ def _kinds_of_words(stems: tuple[str, ...]) -> tuple[str, ...]:
 
 
 def _ideas(words: str) -> tuple[Idea, ...]:
-    plain = FRAME.sub(" ", ASKING.sub(" ", words))
+    plain = words
+    if TILL_WHEN.search(plain):  # "until when does it run" asks for its end
+        plain = GOES_ON.sub(" ", TILL_WHEN.sub(" end ", plain))
+    plain = FRAME.sub(" ", ASKING.sub(" ", plain))
     measured = tuple(replace(i, weight=ASKED_WEIGHT) for m in HOW.finditer(words) for i in ideas_of(m["what"]))
     found = tuple(replace(i, weight=_light.get(i.name[0], 1.0)) if len(i.name) == 1 else i for i in ideas_of(plain))
     return (*found, *(i for i in measured if i.name not in {f.name for f in found})) or ideas_of(words)

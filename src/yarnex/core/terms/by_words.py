@@ -156,9 +156,9 @@ class Matcher:
         """
         key = (idea.name, idea.weight)
         if key not in self._weights:
-            rarity = sum(self.lines.rarity(w) for w in idea.name) / len(idea.name)
-            said = any(all(w in self.lines.postings for w in way) for way, _ in idea.ways)
-            told = min(rarity * (1 + 0.25 * (len(idea.name) - 1)), MOST_TELLING)
+            said = any(all(w in self.lines.postings for w in way) for way, worth in idea.ways if worth > PART)
+            rarity = sum(map(self.lines.rarity, idea.name)) / len(idea.name)
+            told = min(MOST_TELLING, rarity * (1 + 0.25 * (len(idea.name) - 1)))
             self._weights[key] = idea.weight * told * (1.0 if said else UNSAID)
         return self._weights[key]
 

@@ -20,7 +20,8 @@ import numpy as np
 
 from yarnex.core.binder import read_kept, store_for
 from yarnex.core.reading import ReadOptions
-from yarnex.core.search.answers import Inquiry, answers_of
+from yarnex.core.search.answers import answers_of
+from yarnex.core.search.inquiry import Inquiry
 from yarnex.core.search.question import understand
 from yarnex.core.search.weighing import EVIDENCE, Answer
 

@@ -265,7 +265,7 @@ def test_identifiers_gaps_and_times_are_answers(asked, words, state, text):
     ],
 )
 def test_times_of_day_are_told_from_other_figures(words, times):
-    from yarnex.core.search.answers import CLOCK
+    from yarnex.core.search.patterns import CLOCK
 
     assert [m.group().strip() for m in CLOCK.finditer(words)] == times
 

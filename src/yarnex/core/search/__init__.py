@@ -9,8 +9,9 @@ from __future__ import annotations
 from importlib import import_module
 from typing import TYPE_CHECKING, Any
 
-from yarnex.core.search.answers import Inquiry, ask
+from yarnex.core.search.answers import ask
 from yarnex.core.search.ask_all import Asked, ask_all, read_questions
+from yarnex.core.search.inquiry import Inquiry
 from yarnex.core.search.question import Question, understand
 from yarnex.core.search.roster_model import Roster, RosterItem
 from yarnex.core.search.starters import starters

@@ -13,7 +13,8 @@ import yaml
 
 from yarnex.core.document import Document
 from yarnex.core.errors import YarnexError
-from yarnex.core.search.answers import Inquiry, ask
+from yarnex.core.search.answers import ask
+from yarnex.core.search.inquiry import Inquiry
 from yarnex.core.search.question import Question, understand
 from yarnex.core.terms import Finding
 

@@ -19,7 +19,7 @@ from yarnex.core.values import Money, Percent, Quantity, Value, YesNo
 from yarnex.core.values.quantities import convert
 
 if TYPE_CHECKING:
-    from yarnex.core.search.answers import Inquiry
+    from yarnex.core.search.inquiry import Inquiry
 
 ASKS = re.compile(
     r"\b(?:within|allowed|permitted|acceptable|below|under|above|over|exceed\w*|more\s+than|less\s+than|enough|too|limit|maximum|minimum|reach\w*|meets?)\b",

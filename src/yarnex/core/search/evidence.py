@@ -1,0 +1,183 @@
+"""What speaks for an answer or against it, as numbers in the order of EVIDENCE: how like a term is to what is asked, what the
+line it stands in names, what stands around it, and what the other answers are.
+"""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Sequence
+from dataclasses import replace
+
+from yarnex.core.document import Span
+from yarnex.core.search.bands import Limit, label_of_row, within
+from yarnex.core.search.cues import change_fit, cue_fit, cues_asked, cues_said, if_not_fit, numbered_fit
+from yarnex.core.search.inquiry import Inquiry
+from yarnex.core.search.question import Question
+from yarnex.core.search.weighing import EVIDENCE, Answer
+from yarnex.core.terms.by_words import Idea
+from yarnex.core.terms.measures import period_asked, units_asked, units_named
+from yarnex.core.values import (
+    DateValue,
+    Money,
+    Quantity,
+)
+from yarnex.core.words import stem, stems_of
+
+YEAR = re.compile(r"\b(?:19|20)\d\d\b")
+WHOLE = frozenset(map(stem, ("total", "altogether", "overall", "aggregate")))
+OF_A_SIDE = 0.3  # how much a party's role in a question counts where terms are compared with it
+NAMES_PARTY = 0.7  # how surely a word of the question means a party's role
+SUBJECT = 48  # characters at the start of a sentence in which its subject stands
+EXACT = 0.95
+LIKE_EXACT = 0.75  # beside a filled term that names exactly what is asked, others must be as like it as this
+QUALIFIERS = frozenset(
+    map(stem, ("early", "late", "renew", "extend", "break", "review", "renewal", "extension", "overdue", "additional"))
+)  # make another thing of what they stand by
+
+
+def of_the_party(inquiry: Inquiry, question: Question, answers: list[Answer]) -> list[Answer]:
+    """The answers with whether their sentence is about another party than the one asked about, and does not name that one."""
+    roles = {role: frozenset(stems_of(role)) for role in inquiry.values.roles}
+    ways = {way for idea in question.ideas for way, worth in idea.ways if worth >= NAMES_PARTY}
+    asked = [role for role, stems in roles.items() if tuple(stems) in ways]
+    if len(asked) != 1 or len(roles) < 2:
+        return answers
+    out = []
+    for answer in answers:
+        sentence = inquiry.passages.sentence_at(answer.span.start)
+        words = sentence.span.of(inquiry.passages.text) if sentence is not None else ""
+        others = any(role in words[:SUBJECT] for role in roles if role not in asked)
+        if others and asked[0] not in words:
+            evidence = list(answer.evidence)
+            evidence[EVIDENCE.index("other_party")] = 1.0
+            answer = replace(answer, evidence=tuple(evidence))
+        out.append(answer)
+    return out
+
+
+def measured(question: Question, answer: Answer) -> Answer:
+    """The answer with whether its unit, or the time it is for, is what is asked, and whether it has a value at all."""
+    value, names = answer.value, question.stems
+    fit = 0.0
+    if isinstance(value, Quantity) and (wanted := units_named(names) or units_asked(names)):
+        fit = 1.0 if value.unit in wanted else -1.0
+    elif isinstance(value, Money):
+        period = period_asked(names)
+        if period and value.per:
+            fit = 1.0 if value.per.startswith(period) else -1.0
+        elif value.per and not names.isdisjoint(WHOLE):
+            fit = -1.0
+    evidence = list(answer.evidence)
+    evidence[EVIDENCE.index("unit_fit")] = fit
+    years = YEAR.findall(question.text)
+    if years and isinstance(value, DateValue) and value.day is not None:
+        evidence[EVIDENCE.index("year_off")] = float(str(value.day.year) not in years)
+    gap = answer.evidence[EVIDENCE.index("gap")]
+    evidence[EVIDENCE.index("valueless")] = float(value is None and not gap)
+    return replace(answer, evidence=tuple(evidence))
+
+
+def cued(inquiry: Inquiry, question: Question, answer: Answer) -> Answer:
+    """The answer with what the words right around its value say of it: the least or the most, a start, the new one."""
+    if answer.value is None or answer.kind in ("text", "list", "schedule", "yes_no", "gap"):
+        return answer
+    text, value = inquiry.passages.text, answer.span
+    if answer.finding is not None:
+        at = text.find(answer.finding.text, value.start, value.end) if answer.finding.text else -1
+        if at < 0 or answer.finding.state == "computed":
+            return answer
+        value = Span(at, at + len(answer.finding.text))
+    sentence = inquiry.passages.sentence_at(value.start)
+    cell = inquiry.document.cell_at(value)
+    around = cell[1].span if cell is not None else sentence.span if sentence is not None else value
+    fit = cue_fit(cues_asked(question.text), cues_said(text, value, around.start, around.end), answer.kind)
+    row = label_of_row(inquiry.document, value)
+    opening = row.split(" – ")[0]
+    told = {
+        "cue_fit": fit,
+        "change": change_fit(question.text, text, value, around.start, around.end),
+        "if_not": if_not_fit(question.text, text, value, around.start),
+        "numbered": numbered_fit(question.text, f"{row} {around.of(text)}", opening),
+    }
+    evidence = list(answer.evidence)
+    for name, amount in told.items():
+        evidence[EVIDENCE.index(name)] = amount
+    return replace(answer, evidence=tuple(evidence))
+
+
+def in_band(inquiry: Inquiry, answer: Answer, asked: list[tuple[str, Limit, Span]]) -> Answer:
+    """The answer with whether the row it stands in holds for a day, sum or share that the question names."""
+    fits = within(asked, label_of_row(inquiry.document, answer.span))
+    if not fits:
+        return answer
+    evidence = list(answer.evidence)
+    evidence[EVIDENCE.index("in_range")] = fits
+    return replace(answer, evidence=tuple(evidence))
+
+
+def beside_each_other(answers: list[Answer], in_vain: float) -> list[Answer]:
+    """Answers with how far a likelier term outdoes them, and how far a term like it was sought in vain."""
+    alike, outdone, vain, exact = (EVIDENCE.index(n) for n in ("alike", "outdone", "in_vain", "exact"))
+    best = max((a.evidence[alike] for a in answers), default=0.0)
+    if any(
+        a.evidence[alike] > EXACT and a.finding is not None for a in answers
+    ):  # what is merely like it is another thing
+        answers = [a for a in answers if a.finding is None or a.evidence[alike] >= LIKE_EXACT]
+    elif in_vain > EXACT:  # what was sought in vain is not what is merely like it
+        other = [a for a in answers if a.finding is not None and a.kind != "gap" and a.evidence[alike] < in_vain]
+        answers = [a for a in answers if not any(a is o or (a.kind == o.kind and a.value == o.value) for o in other)]
+    out = []
+    for answer in answers:
+        evidence = list(answer.evidence)
+        evidence[outdone] = max(0.0, best - evidence[alike])
+        evidence[vain] = max(0.0, in_vain - max(best, evidence[alike]))
+        evidence[exact] = float(evidence[alike] > EXACT)
+        out.append(replace(answer, evidence=tuple(evidence)))
+    return out
+
+
+def where_it_stands(inquiry: Inquiry, question: Question, cite: Span, words: str) -> dict[str, float]:
+    """What the line in which an answer of a term or a list stands says of the question."""
+    at = inquiry.passages.text.find(words, cite.start, cite.end) if words else -1
+    hit = inquiry.matcher.at(question.ideas, cite, Span(at, at + len(words)) if at >= 0 else None)
+    if hit is None:
+        return {}
+    return {
+        "its_score": min(hit.score, 1.4), "its_coverage": hit.coverage, "its_missing": min(4.0, len(hit.missing)),
+        "its_own": hit.own, "its_rarest": hit.rarest, "its_pairs": hit.pairs, "cell": float(hit.line.kind == "cell"),
+    }  # fmt: skip
+
+
+def likeness(inquiry: Inquiry, question: Question, ways: Sequence[frozenset[str]], total: float) -> float:
+    return max((likeness_to_label(inquiry, question.ideas, way, total) for way in ways), default=0.0)
+
+
+def evidence_of(question: Question, kind: str, rank: int, **given: float) -> tuple[float, ...]:
+    """The evidence for an answer as numbers, in the order of EVIDENCE."""
+    given |= {
+        "rank": float(rank), "yes_no": float(kind == "yes_no"), "unsure": float(not question.sure), "text": float(kind in ("text", "list")),
+        "text_for_value": float(kind in ("text", "list") and question.sure and question.kinds[0] not in ("text", "list")), "one": 1.0,
+    }  # fmt: skip
+    return tuple(given.get(name, 0.0) for name in EVIDENCE)
+
+
+def telling(inquiry: Inquiry, idea: Idea) -> float:
+    """How much an idea tells of a term: which side of the paper it concerns its name seldom says."""
+    of_a_side = any(worth >= NAMES_PARTY and way in inquiry.sides for way, worth in idea.ways)
+    return inquiry.matcher.weight(idea) * (OF_A_SIDE if of_a_side else 1.0)
+
+
+def likeness_to_label(inquiry: Inquiry, ideas: Sequence[Idea], label: frozenset[str], total: float) -> float:
+    """How far the ideas of a question and the words of a label are the same: both shares, the lesser counting more."""
+    used: set[str] = set()
+    covered = 0.0
+    for idea in ideas:
+        best = 0.0
+        for way, worth in idea.ways:
+            if label.issuperset(way):
+                used.update(way)
+                best = max(best, worth)
+        covered += telling(inquiry, idea) * best
+    asked, named = covered / total, len(used) / len(label)
+    other = 0.75 if (label - used) & QUALIFIERS else 1.0
+    return other * asked * (0.4 + 0.6 * named) if used else 0.0

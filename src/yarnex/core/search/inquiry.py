@@ -1,0 +1,145 @@
+"""One document made ready to be asked: its lines, its sheet filled as far as asked for, its figures, bills, people and days."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+from dataclasses import replace
+from functools import cached_property
+from typing import TYPE_CHECKING
+
+from yarnex.core.document import Document
+from yarnex.core.search.question import Question
+from yarnex.core.search.roster_model import RosterItem
+from yarnex.core.terms import Finding, Sheet, Term, abstract
+from yarnex.core.terms.abstract import Abstract, sheet_for
+from yarnex.core.terms.by_words import Matcher, matcher_of
+from yarnex.core.terms.computed import ENDS, LENGTHS, NON_RENEWAL, STARTS
+from yarnex.core.terms.identity import identify
+from yarnex.core.terms.particulars import other_particulars
+from yarnex.core.terms.passages import Passages
+from yarnex.core.terms.values_in_lines import LineValues
+from yarnex.core.words import stems_of
+
+if TYPE_CHECKING:
+    from yarnex.core.costs import Bill
+    from yarnex.core.dates import DatedItem
+    from yarnex.core.figures import Figure
+
+BASES = frozenset(
+    (
+        *STARTS,
+        *LENGTHS,
+        *ENDS,
+        *NON_RENEWAL,
+        "break_date",
+        "break_notice",
+        "base_rent",
+        "floor_area",
+        "rent_schedule",
+        "rent_start",
+        "minimum_purchase_schedule",
+        "payment_schedule",
+        "repayment_schedule",
+    )
+)
+REPORTING = frozenset(
+    ["annual_report", "half_year_report", "quarterly_report", "presentation", "spreadsheet", "results_call", "research_note", "memo"]
+)  # fmt: skip
+
+
+class Inquiry:
+    """One document, ready to be asked; what is costly is made when first needed, and of the sheet only the terms asked for."""
+
+    def __init__(self, document: Document, sheet: Sheet | None = None) -> None:
+        self.document = document
+        self.sheet = sheet or sheet_for(document)
+        self.passages = Passages(document)
+        self._filled: dict[str, Finding] = {}
+
+    @cached_property
+    def figures(self) -> tuple[Figure, ...]:
+        """The document's figures, where it is a paper that reports any."""
+        if identify(self.document).kind not in REPORTING and not self.document.tagged:
+            return ()
+        from yarnex.core.figures import figures_of
+
+        return figures_of(self.document)
+
+    @cached_property
+    def bills(self) -> tuple[Bill, ...]:
+        from yarnex.core.costs.bills import bills_of
+
+        return bills_of(self.document)
+
+    @cached_property
+    def people(self) -> list[RosterItem]:
+        from yarnex.core.search.people import people_of
+
+        return people_of(self.document)
+
+    @cached_property
+    def dates(self) -> tuple[DatedItem, ...]:
+        """Days that are worked out from others."""
+        from yarnex.core.dates.anchors import Anchors
+        from yarnex.core.dates.relative import relative_items
+
+        filled = Abstract(
+            self.document,
+            self.sheet,
+            tuple(self.fill([t for t in self.sheet.terms if t.type in ("date", "duration")])),
+            self.passages,
+        )
+        return tuple(relative_items(Anchors(filled)))
+
+    @cached_property
+    def matcher(self) -> Matcher:
+        return matcher_of(self.passages)
+
+    @cached_property
+    def values(self) -> LineValues:
+        return LineValues(self.passages)
+
+    @cached_property
+    def names(self) -> list[tuple[Term, tuple[frozenset[str], ...]]]:
+        """The sheet's terms with the stems of their label and of each other way in which people ask for them."""
+        return [(t, ways_of(t)) for t in self.sheet.terms]
+
+    def particulars(self, wanted: Callable[[str], bool]) -> list[Finding]:
+        """What stands under labels of the document's own that are wanted."""
+        if not self.sheet.particulars:
+            return []
+        lists = self.sheet.particulars == "all"
+        return list(other_particulars((), self.passages, lists=lists, wanted=wanted))
+
+    def asked(self, question: Question) -> Question:
+        """The question without the words of the file's own name, which the paper itself does not say."""
+        named = frozenset(stems_of(self.document.name.replace(".", " ").replace("_", " ").replace("-", " ")))
+        kept = tuple(
+            i
+            for i in question.ideas
+            if not named.issuperset(i.name) or any(w in self.matcher.lines.postings for w in i.name)
+        )
+        return replace(question, ideas=kept) if kept and len(kept) < len(question.ideas) else question
+
+    @cached_property
+    def sides(self) -> frozenset[tuple[str, ...]]:
+        """The stems of the roles that the paper gives its parties."""
+        return frozenset(stems_of(role) for role in self.values.roles)
+
+    def fill(self, terms: Sequence[Term]) -> list[Finding]:
+        """The findings of some terms; those that others are worked out from are filled with them."""
+        wanted = [t for t in terms if t.id not in self._filled]
+        if wanted:
+            needed = {t.id for t in wanted}
+            if any(t.compute for t in wanted):
+                needed |= BASES
+            part = tuple(t for t in self.sheet.terms if t.id in needed and t.id not in self._filled)
+            sheet = replace(self.sheet, terms=part, particulars="")
+            for finding in abstract(self.document, sheet, self.passages).findings:
+                self._filled[finding.term.id] = finding
+        return [self._filled[t.id] for t in terms]
+
+
+def ways_of(term: Term) -> tuple[frozenset[str], ...]:
+    ways = [frozenset(stems_of(w)) for w in (term.label, *term.asked, term.id.replace("_", " "))]
+    return tuple(w for w in dict.fromkeys(ways) if w)

@@ -1,0 +1,56 @@
+"""Answers that are neither values nor words: hours of the day, how often something happens, identifiers."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Callable
+from decimal import Decimal
+
+from yarnex.core.document import Span
+from yarnex.core.search.inquiry import Inquiry
+from yarnex.core.terms.candidates import on_one_line
+from yarnex.core.terms.lines import Line
+from yarnex.core.values import (
+    Duration,
+    Found,
+    Text,
+    Value,
+)
+from yarnex.core.values.numbers import ORDINAL_WORDS, WORDS, read_words
+
+CLOCK = re.compile(
+    r"\b(?:[01]?\d|2[0-3]):[0-5]\d\s*(?:[ap]\.?\s?m\.?)?(?![\d:])|\b(?:1?\d|2[0-3])\.[0-5]\d\s*[ap]\.?\s?m\.?"
+    r"|(?:(?<=\b(?:at|by|to)\s)|(?<=\b(?:from|till|says|said)\s)|(?<=\b(?:about|after|until)\s)|(?<=\b(?:around|before)\s))(?:[01]?\d|2[0-3])\.[0-5]\d(?!\d|:|\s?[%x×])"
+    r"|\b\d{1,2}\s*[ap]\.?\s?m\b\.?|\b(?:noon|midnight)\b"
+    r"|\b(?:five|ten|quarter|twenty|twenty-five|half)(?:\s+minutes)?\s+(?:to|past)\s+(?:one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve)\b",
+    re.IGNORECASE,
+)
+OFTEN = re.compile(
+    rf"\bevery\s+(?:(?P<n>{ORDINAL_WORDS}|{WORDS})\s+)?(?P<unit>day|week|month|quarter|year|hour)s?\b|\b(?:once|twice|at least once)\s+(?:a|an|each|every|in every|in each)\s+[\w ]{{3,20}}?(?=[,.;]|\s(?:and|on|in|by)\b|\Z)"
+    r"|\b(?:quarterly|monthly|weekly|fortnightly|annually|daily|yearly|half-yearly|semi-annually)(?:\s+in\s+(?:advance|arrears?))?",
+    re.IGNORECASE,
+)
+CODE = re.compile(
+    r"\b(?=[A-Za-z\d/.-]*\d)[A-Z\d]{1,12}(?:[-/.][A-Za-z\d]{1,12})+\b|\b[A-Z]{2,12}\s?\d{3,}[A-Z\d]*\b|\b(?=[A-Z\d]{6,}\b)[A-Z]*\d[A-Z\d]*\b|\b\d{2,4}(?:[ -]\d{2,5}){1,5}\b"
+)
+PATTERNS = {"time": CLOCK, "often": OFTEN, "code": CODE}
+
+
+def pattern_finder(inquiry: Inquiry, kind: str) -> Callable[[Line], list[Found[Value]]]:
+    """What finds times of day, and how often something happens, in a line."""
+
+    def found(line: Line) -> list[Found[Value]]:
+        text = inquiry.passages.text
+        matches = PATTERNS[kind].finditer(text, line.values.start, line.values.end)
+        return [Found(_read(kind, m), Span(m.start(), m.end())) for m in matches]
+
+    return found
+
+
+def _read(kind: str, m: re.Match[str]) -> Value:
+    """'every fourth year' is a length of four years; everything else stays in its words."""
+    if kind == "often" and m["unit"]:
+        number = read_words(m["n"]) if m["n"] else Decimal(1)
+        if number:
+            return Duration(number, m["unit"].lower() + "s")
+    return Text(on_one_line(m.group()))

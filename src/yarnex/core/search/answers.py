@@ -73,6 +73,7 @@ CHANGED_FROM = re.compile(
     re.IGNORECASE,
 )
 SMALL_MONEY = ("pence", "cents", "penny", "p")
+ENOUGH_UNNAMED = 0.55  # the same where the paper does not name the thing that is asked for
 NEAR_SHOWN = 3
 AS_WELL = 3.0  # how much less worth, in the model's own measure, another place may be that is cited for the same value
 MOST_PLACES = 3
@@ -106,7 +107,8 @@ def ask(inquiry: Inquiry, question: Question, limit: int = 8) -> list[Finding]:
         return [compared]
     answers = answers_of(inquiry, question)
     read = bool(answers) and answers[0].kind == "yes_no" and answers[0].finding is None
-    if not answers or likely_there(answers) < (SURE_YES if read else ENOUGH):
+    least = SURE_YES if read else ENOUGH if inquiry.says(question.thing) else ENOUGH_UNNAMED
+    if not answers or likely_there(answers) < least:
         return [_none(inquiry, question, "no passage answers it", answers)]
     found = [
         _finding(inquiry, question, a)

@@ -12,7 +12,7 @@ from yarnex.core.search.question import Question
 from yarnex.core.search.roster_model import RosterItem
 from yarnex.core.terms import Finding, Sheet, Term, abstract
 from yarnex.core.terms.abstract import Abstract, sheet_for
-from yarnex.core.terms.by_words import Matcher, matcher_of
+from yarnex.core.terms.by_words import Idea, Matcher, matcher_of
 from yarnex.core.terms.computed import ENDS, LENGTHS, NON_RENEWAL, STARTS
 from yarnex.core.terms.identity import identify
 from yarnex.core.terms.particulars import other_particulars
@@ -120,6 +120,10 @@ class Inquiry:
             if not named.issuperset(i.name) or any(w in self.matcher.lines.postings for w in i.name)
         )
         return replace(question, ideas=kept) if kept and len(kept) < len(question.ideas) else question
+
+    def says(self, idea: Idea | None) -> bool:
+        """Whether the paper names something in any of the words for it; True where nothing is asked for by name."""
+        return idea is None or any(all(w in self.matcher.lines.postings for w in way) for way, _ in idea.ways)
 
     @cached_property
     def sides(self) -> frozenset[tuple[str, ...]]:

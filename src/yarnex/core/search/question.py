@@ -114,9 +114,11 @@ EXHAUSTIVE = re.compile(r"\b(?:all|every|each|list|any\s+other)\b", re.IGNORECAS
 OPENING = re.compile(r"\A(?:according\s+to|in|at|by|under|as\s+to|for)\s[^,?]{3,40},\s+", re.IGNORECASE)
 FOLLOWS = re.compile(r"\A(?:and|but|so)\b|\A(?:what|how)\s+about\b", re.IGNORECASE)
 POINTS_BACK = re.compile(
-    r"\b(?:it|its|that|this|they|them|then|there|these|those|he|she|his|her|does\s+not)\b", re.IGNORECASE
+    r"\b(?:it|its|that|this|they|them|then|(?<!is\s)(?<!are\s)(?<!was\s)(?<!were\s)there|these|those|he|she|his|her|does\s+not)\b",
+    re.IGNORECASE,
 )
 FEW_IDEAS = 2
+LEANING = 0.5  # what the words of the question before count
 NOT_OURS = re.compile(
     r"\b(?:capital\s+of|weather|who\s+won|president\s+of\s+(?:the\s+)?(?:united|france|usa)|population\s+of|recipe|joke|poem|translate|stock\s+price\s+today|latest\s+news|meaning\s+of\s+life)\b",
     re.IGNORECASE,
@@ -140,6 +142,13 @@ class Question:
     leans: bool = False  # on the question before it
 
     @property
+    def thing(self) -> Idea | None:
+        """The idea of the thing that is asked for by name, "deposit" in "which deposit was paid?"; None where none is."""
+        named = MEASURED.search(self.text)
+        head = stems_of(named["thing"].split()[-1]) if named else ()
+        return next((i for i in self.ideas if head and head[0] in i.name), None)
+
+    @property
     def stems(self) -> frozenset[str]:
         return frozenset(w for idea in self.ideas for w in idea.name)
 
@@ -156,7 +165,7 @@ def understand(text: str, name: str = "", before: Question | None = None) -> Que
         if not sure and FOLLOWS.search(words):
             kinds, sure = before.kinds, before.sure
         have = {i.name for i in ideas}
-        ideas = (*ideas, *(replace(i, weight=0.5) for i in before.ideas if i.name not in have))
+        ideas = (*ideas, *(replace(i, weight=i.weight * LEANING) for i in before.ideas if i.name not in have))
     outside = bool(NOT_OURS.search(words))
     return Question(words, kinds, ideas, name, bool(EXHAUSTIVE.search(words)), outside, sure, leans)
 

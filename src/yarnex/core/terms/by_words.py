@@ -109,7 +109,8 @@ def ideas_of(words: str) -> tuple[Idea, ...]:
             ways.setdefault(other, (SYNONYM if len(other) == 1 else PHRASE) * loose)
         if length > 1:
             for part in key:
-                ways.setdefault((part,), PART)
+                if part not in PARTICLES:  # "up" says nothing of "go up"
+                    ways.setdefault((part,), PART)
         out.append(Idea(key, tuple(ways.items()), 1.0))
     return tuple(out)
 

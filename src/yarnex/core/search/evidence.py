@@ -126,10 +126,12 @@ def beside_each_other(answers: list[Answer], in_vain: float) -> list[Answer]:
     elif in_vain > EXACT:  # what was sought in vain is not what is merely like it
         other = [a for a in answers if a.finding is not None and a.kind != "gap" and a.evidence[alike] < in_vain]
         answers = [a for a in answers if not any(a is o or (a.kind == o.kind and a.value == o.value) for o in other)]
+    places = [a.quote.span for a in answers if best and a.evidence[alike] == best]
     out = []
     for answer in answers:
         evidence = list(answer.evidence)
-        evidence[outdone] = max(0.0, best - evidence[alike])
+        there = any(answer.quote.span.overlaps(place) for place in places)
+        evidence[outdone] = 0.0 if there else max(0.0, best - evidence[alike])
         evidence[vain] = max(0.0, in_vain - max(best, evidence[alike]))
         evidence[exact] = float(evidence[alike] > EXACT)
         out.append(replace(answer, evidence=tuple(evidence)))

@@ -73,7 +73,7 @@ def of_bills(bills: Sequence[Bill], words: str, ideas: frozenset[str]) -> Iterat
         yield Offer(
             "date", DateValue(bill.due), bill.due.isoformat(), place, min(0.95, 0.5 + best), f"when {bill.name} is due"
         )
-    elif bill.dated is not None and re.search(r"\bdate[ds]?\b|\bwhen\b", low) and not due:
+    elif bill.dated is not None and OF_ITS_DATE.search(low) and not due:
         yield Offer(
             "date",
             DateValue(bill.dated),
@@ -97,6 +97,10 @@ def _bill_likeness(bill: Bill, ideas: frozenset[str]) -> float:
     return 0.5 * len(shared) / max(1, len(asked)) + 0.15 * len((asked & work) - shared) / max(1, len(asked))
 
 
+# "When was the water shut off?" asks a bill nothing of its own day.
+OF_ITS_DATE = re.compile(
+    r"\bdate[ds]?\b|\bwhen\b.*\b(?:billed|bills?|invoiced?|invoices|issued|sent|drawn\s+up|made\s+out|charged)\b"
+)
 BILL_STEMS = frozenset(
     stems_of("invoice bill total amount tax included come pay paid first second third last charge cost due date")
 )

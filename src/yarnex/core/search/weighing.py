@@ -102,8 +102,10 @@ def likely_there(answers: Sequence[Answer]) -> float:
 
 
 def _says_the_same(one: Answer, other: Answer) -> bool:
-    if one.value is None or other.value is None or isinstance(one.value, Text) or one.kind == "yes_no":
-        return False  # the words of two passages are two answers; any sentence is a yes or a no
+    if one.value is None or other.value is None or one.kind == "yes_no":
+        return False  # any sentence is a yes or a no
+    if isinstance(one.value, Text) and one.kind in ("text", "list"):
+        return False  # the words of two passages are two answers
     return one.kind == other.kind and (same_value(one.value, other.value) or _rounded(one.value, other.value))
 
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 import pytest
 
 from yarnex.core.document import Span
-from yarnex.core.search import ask_all
+from yarnex.core.search import ask_all, understand
 from yarnex.core.search.cues import change_fit, cue_fit, cues_asked, cues_said, if_not_fit, numbered_fit
 
 
@@ -87,3 +87,52 @@ def test_an_amended_value_is_told_as_it_is_now(document):
     )
     asked = ask_all([paper], [("1", "What is the storage fee now?"), ("2", "How long is the notice period now?")])
     assert [a.findings[0][0].text for a in asked] == ["£60", "six months"]
+
+
+TERMS = """# Agreement
+
+This Agreement is made on 4 May 2026 between (1) Brackenfold Mills Limited (the "Lessee") and (2) Calder Estates Limited (the "Lessor").
+
+## 1. Use
+
+1.1 The Lessee shall not assign or underlet the shed.
+
+1.2 The Lessee may end this Agreement on 4 May 2029 by notice.
+
+1.3 If the Lessee stays on it shall pay rent at two hundred per cent of the rent last payable.
+"""
+
+
+@pytest.mark.parametrize(
+    ("question", "state", "words"),
+    [
+        ("May the tenant sublet?", "stated", "underlet"),
+        ("May we let it to another firm?", "not_found", ""),
+        ("Is there a guarantor?", "not_found", ""),
+    ],
+)
+def test_what_is_asked_of_a_right_is_not_answered_by_a_sum(document, question, state, words):
+    ((found,),) = (a.findings[0][:1] for a in ask_all([document(TERMS, "agreement.md")], [("1", question)]))
+    assert found.state == state
+    assert words in (found.text or "")
+
+
+def test_is_there_does_not_lean_on_the_question_before():
+    before = understand("What is the yearly rent?")
+    assert not understand("Is there a guarantor?", "", before).leans
+    assert understand("And in the second year?", "", before).leans
+
+
+@pytest.mark.parametrize(
+    ("question", "first"),
+    [
+        ("Until when does the lease run?", "date"),
+        ("To how much was the fee raised?", "money"),
+        ("What part of the loss do we bear?", "percent"),
+        ("How long does the contract run?", "duration"),
+        ("When is it due, and who pays?", "date"),
+        ("What was bought from the firm on whose board she sits?", "money"),
+    ],
+)
+def test_the_kind_of_answer(question, first):
+    assert understand(question).kinds[0] == first

@@ -10,8 +10,8 @@ from hypothesis import strategies as st
 
 from yarnex.core.document import Cite, Span
 from yarnex.core.search import weighing
-from yarnex.core.search.weighing import EVIDENCE, Answer, weighed
-from yarnex.core.values import Duration, Text, YesNo
+from yarnex.core.search.weighing import EVIDENCE, Answer, likely_there, weighed
+from yarnex.core.values import Duration, Money, Text, YesNo
 
 PAPER = (
     "The letting is for seven years. It may be renewed for two years. The term is seven years. Rent is due quarterly."
@@ -79,3 +79,39 @@ def test_shares_are_likelihoods(scores):
     shares = [round(a.score, 5) for a in ranked]
     assert shares == sorted(shares, reverse=True)
     assert sum(a.score for a in ranked) <= 1
+
+
+def money(amount, currency="GBP"):
+    return Money(Decimal(amount), currency)
+
+
+@pytest.mark.parametrize(
+    ("one", "other", "same"),
+    [
+        (money("61480000"), money("61500000"), True),
+        (money("61480000"), money("61600000"), False),
+        (money("55000"), money("60000"), False),
+        (money("61480000"), money("61500000", "EUR"), False),
+        (money("-61480000"), money("61500000"), False),
+        (money("1234.56"), money("1230"), True),
+    ],
+)
+def test_a_rounded_sum_says_the_same_as_the_exact_one(paper, one, other, same):
+    both = weighed([answer(paper, "seven years", one, 0.5, "money"), answer(paper, "two years", other, 0.5, "money")])
+    alone = weighed([answer(paper, "seven years", one, 0.5, "money")])
+    assert (both[0].score > alone[0].score) is same
+
+
+def test_equal_hours_add_up_and_passages_do_not(paper):
+    for kind, adds in (("time", True), ("text", False)):
+        both = [answer(paper, w, Text("07:25"), 0.5, kind) for w in ("seven years", "two years")]
+        assert (weighed(both)[0].score > weighed(both[:1])[0].score) is adds
+
+
+def test_what_else_is_offered_in_the_same_place_speaks_for_it(paper):
+    best = answer(paper, "seven years", years(7), 0.9)
+    words = answer(paper, "The letting is for seven years.", Text("seven years"), 0.6, "text")
+    apart = answer(paper, "Rent is due quarterly.", Text("quarterly"), 0.6, "text")
+    beside, elsewhere = weighed([best, words]), weighed([best, apart])
+    assert likely_there(beside) > beside[0].score
+    assert likely_there(elsewhere) == elsewhere[0].score

@@ -14,7 +14,7 @@ from yarnex.core.terms.model import quoted
 from yarnex.output.report import Cell, Report, Section, Table, TableRow
 from yarnex.output.reports import finding_cell, state_cell, warnings_of
 from yarnex.output.wording import STATE_WORDS, counted, one_line, said
-from yarnex.output.workbook import Forms, finding_cells, link_to, new_book
+from yarnex.output.workbook import Forms, finding_cells, height_of, link_to, new_book
 
 MOST_COLUMNS = 5  # documents that stand side by side
 
@@ -140,14 +140,18 @@ def answers_workbook(results: Sequence[Asked], documents: Sequence[Document], fo
     head = forms.get(bold=True, bg_color="#E4E8EE", bottom=1)
     grid: Any = book.add_worksheet("Grid")
     grid.write_row(0, 0, ["Question", *(d.path for d in documents)], head)
+    grid.set_row(0, height_of(*((d.path, 25) for d in documents)))
     grid.set_column(0, 0, 48)
     grid.set_column(1, max(1, len(documents)), 28)
     for row, result in enumerate(results, start=1):
         grid.write_string(row, 0, result.question.text, forms.get(bold=True))
+        heights = [(result.question.text, 44)]
         for column, found in enumerate(result.findings, start=1):
             page = f" ({found[0].cites[0].place})" if found[0].cites and found[0].cites[0].place else ""
             words = f"{one_line(said(found[0]))[:300]}{page}" if found[0].found else STATE_WORDS[found[0].state]
             grid.write_string(row, column, words, forms.get(**({} if found[0].found else {"font_color": "#777777"})))
+            heights.append((words, 25))
+        grid.set_row(row, height_of(*heights))
     grid.freeze_panes(1, 1)
     answers: Any = book.add_worksheet("Answers")
     missing: Any = book.add_worksheet("Not found")
@@ -164,12 +168,21 @@ def answers_workbook(results: Sequence[Asked], documents: Sequence[Document], fo
                 answered += 1
                 answers.write_row(answered, 0, [result.question.text, document.path], forms.get())
                 finding_cells(answers, forms, answered, 2, found[0], folder)
+                quotes = " … ".join(c.quote for c in found[0].cites)
+                heights = [(result.question.text, 44), (document.path, 27), (said(found[0]), 25), (quotes, 70)]
+                answers.set_row(answered, height_of(*heights))
             else:
                 unanswered += 1
                 missing.write_row(unanswered, 0, [result.question.text, document.path], forms.get())
                 for cite in found[0].near[:1]:
                     missing.write_string(unanswered, 2, one_line(cite.quote)[:2000], forms.get(font_color="#444444"))
                     link_to(missing, forms, unanswered, 3, cite, folder)
+                near = [(c.quote, 70) for c in found[0].near[:1]]
+                missing.set_row(unanswered, height_of((result.question.text, 44), (document.path, 27), *near))
+    for sheet in (grid, answers, missing):
+        sheet.set_landscape()
+        sheet.repeat_rows(0)
+        sheet.fit_to_pages(1, 0)
     answers.autofilter(0, 0, max(1, answered), 5)
     book.close()
     return buffer.getvalue()

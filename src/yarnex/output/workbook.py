@@ -101,14 +101,13 @@ def _terms(book: Any, forms: Forms, abstracts: Sequence[Abstract], folder: str) 
     for row, (name, group, label) in enumerate(_rows(abstracts), start=1):
         sheet.write_string(row, 0, group, group_form)
         sheet.write_string(row, 1, label, forms.get(bold=True))
-        lines = ceil(len(label) / 28)
+        wrapped = [(label, 28)]
         for place, item in enumerate(abstracts):
             finding = item.finding(name)
             if finding is not None and finding.found:
                 finding_cells(sheet, forms, row, 2 + 4 * place, finding, folder)
-                quotes = sum(len(c.quote) + 3 for c in finding.cites)
-                lines = max(lines, ceil(quotes / 62), ceil(len(said(finding)) / 26), said(finding).count("\n") + 1)
-        sheet.set_row(row, 15 * min(lines, MOST_LINES) + 2)  # wrapped text does not make its row higher by itself
+                wrapped += [(" … ".join(one_line(c.quote) for c in finding.cites), 62), (said(finding), 26)]
+        sheet.set_row(row, height_of(*wrapped))
     sheet.freeze_panes(1, 2)
     sheet.autofilter(0, 0, max(1, len(_rows(abstracts))), 1 + 4 * len(abstracts))
     sheet.set_landscape()
@@ -163,6 +162,16 @@ def finding_cells(sheet: Any, forms: Forms, row: int, column: int, finding: Find
         link_to(sheet, forms, row, column + 2, finding.cites[0], folder)
         quotes = " … ".join(one_line(c.quote) for c in finding.cites)
         sheet.write_string(row, column + 3, quotes[:MOST_CHARACTERS], forms.get(font_color="#444444"))
+
+
+def height_of(*cells: tuple[str, int]) -> float:
+    """How high a row must be, in points: wrapped text does not make it higher by itself. cells: words, and how many
+    characters a line of theirs holds.
+    """
+    lines = max(
+        (sum(ceil(max(1, len(line)) / width) for line in words.split("\n")) for words, width in cells), default=1
+    )
+    return 15 * min(lines, MOST_LINES) + 2
 
 
 def _number(value: Decimal) -> float:

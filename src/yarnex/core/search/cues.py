@@ -90,9 +90,9 @@ NEW_SAID = re.compile(
 OLD_SAID = re.compile(
     rf"\b(?:from|instead\s+of|in\s+place\s+of|previously|formerly|originally|was){FILLER}", re.IGNORECASE
 )
-OLD_AFTER = re.compile(
-    r"[\s\"”’')%]*(?:a\s+(?:year|month)\s+)?[^.;]{0,40}?\b(?:(?:is|are|be|was|were)\s+(?:deleted|replaced|substituted|amended|changed)|shall\s+read|reads?\b|to\b)",
-    re.IGNORECASE,
+TO_THE_NEW = re.compile(r"[^.;]{0,50}?\bto\b")
+OLD_BEHIND = re.compile(
+    r"[\s\"”’')%]*[^.;]{0,50}?\b(?:is|are|be|was|were)\s+(?:deleted|replaced|substituted|changed|amended|increased|reduced)"
 )
 IF_NOT = re.compile(
     r"\b(?:would|but\s+for|had\s+(?:it|there|the)\b|should\s+have|could\s+have|otherwise\s+have)\b", re.IGNORECASE
@@ -144,13 +144,8 @@ def change_fit(question: str, text: str, value: Span, start: int, end: int) -> f
     before = text[max(start, value.start - 90) : value.start]
     behind = text[value.end : min(end, value.end + 70)]
     new = bool(NEW_SAID.search(before))
-    old = not new and bool(
-        (OLD_SAID.search(before) and re.match(r"[^.;]{0,50}?\bto\b", behind))
-        or re.match(
-            r"[\s\"”’')%]*[^.;]{0,50}?\b(?:is|are|be|was|were)\s+(?:deleted|replaced|substituted|changed|amended|increased|reduced)",
-            behind,
-        )
-    )
+    from_it = OLD_SAID.search(before) and TO_THE_NEW.match(behind)
+    old = not new and bool(from_it or OLD_BEHIND.match(behind))
     if not new and not old:
         return 0.0
     wants_old = bool(OLD_ASKED.search(question)) and not NEW_ASKED.search(question)

@@ -21,6 +21,7 @@ from yarnex.core.search.evidence import (
     likeness,
     likeness_to_label,
     measured,
+    of_another_thing,
     of_the_party,
     telling,
     where_it_stands,
@@ -157,7 +158,7 @@ def answers_of(inquiry: Inquiry, question: Question) -> list[Answer]:
     answers = [*from_terms(inquiry, question, offered), *from_lists(inquiry, question), *from_lines(inquiry, question)]
     if asked := measures_in(question.text):
         answers = [in_band(inquiry, a, asked) for a in answers]
-    answers = [cued(inquiry, question, measured(question, a)) for a in answers]
+    answers = [of_another_thing(inquiry, question, cued(inquiry, question, measured(question, a))) for a in answers]
     answers = of_the_party(inquiry, question, answers)
     return weighed(beside_each_other(answers, in_vain))
 
@@ -201,8 +202,33 @@ def from_terms(inquiry: Inquiry, question: Question, offered: Sequence[tuple[Fin
             **where_it_stands(inquiry, question, finding.cites[0].span, finding.text),
         )  # fmt: skip
         cite = finding.cites[0]
+        if (range_ := _range_at(inquiry, finding)) is not None:  # "10 to 12 weeks" is no single value
+            words, quote = Text(on_one_line(range_.of(inquiry.passages.text))), quote_around(inquiry.passages, range_)
+            out.append(Answer(kind, words, range_, quote, evidence, f"the term {finding.term.label!r}"))
+            continue
         out.append(Answer(kind, value, cite.span, cite, evidence, f"the term {finding.term.label!r}", finding))
     return out
+
+
+def _range_at(inquiry: Inquiry, finding: Finding) -> Span | None:
+    """Where a range stands of which a term's value is the upper end; None where it is a value of its own."""
+    if (
+        finding.state != "stated"
+        or not isinstance(finding.value, Duration | Quantity | Percent | Money)
+        or not finding.text
+    ):
+        return None
+    text, cite = inquiry.passages.text, finding.cites[0].span
+    at = text.find(finding.text, cite.start, cite.end)
+    return _range_before(text, cite.start, Span(at, at + len(finding.text))) if at >= 0 else None
+
+
+def _range_before(text: str, start: int, value: Span) -> Span | None:
+    """The range that a value ends; None for a single value and for the new value of a change."""
+    lower = RANGE_TO.search(text[max(start, value.start - 40) : value.start])
+    if lower is None or CHANGED_FROM.search(text[max(start, value.start - 120) : value.start - len(lower.group())]):
+        return None
+    return Span(value.start - len(lower.group()), value.end)
 
 
 def _with_unit(inquiry: Inquiry, finding: Finding) -> Finding:
@@ -354,14 +380,9 @@ def _answer(inquiry: Inquiry, question: Question, kind: str, hit: Hit, evidence:
         quote = quote_around(passages, hit.found.span)
         working = (hit.found.reading,) if hit.found.reading else ()
         value, span = hit.found.value, hit.found.span
-        lower = RANGE_TO.search(text[max(line.values.start, span.start - 40) : span.start])
-        if lower and CHANGED_FROM.search(
-            text[max(line.span.start, span.start - 120) : span.start - len(lower.group())]
-        ):
-            lower = None
-        if lower and isinstance(value, Duration | Quantity | Percent | Money):  # "10 to 12 weeks" is no single value
-            span = Span(span.start - len(lower.group()), span.end)
-            value = Text(on_one_line(span.of(text)))
+        range_ = _range_before(text, line.span.start, span)
+        if range_ is not None and isinstance(value, Duration | Quantity | Percent | Money):
+            span, value = range_, Text(on_one_line(range_.of(text)))
         return Answer(kind, value, span, quote, evidence, "the words stand by it", None, working)
     if kind == "yes_no":
         value = _yes_or_no(passages, line, question)

@@ -77,6 +77,27 @@ def measured(question: Question, answer: Answer) -> Answer:
     return replace(answer, evidence=tuple(evidence))
 
 
+def of_another_thing(inquiry: Inquiry, question: Question, answer: Answer) -> Answer:
+    """The answer with how far its place lacks a part of the thing asked for: "relocation" where an allowance is for a car."""
+    parts = question.compound
+    if not parts or answer.kind == "yes_no":
+        return answer
+    term = answer.finding.term if answer.finding is not None else None
+    label = (
+        frozenset(stems_of(" ".join((term.label, *term.asked))))
+        if term is not None and term.id != "answer"
+        else frozenset()
+    )
+    lines = inquiry.matcher.lines.at(answer.quote.span)
+    named = []
+    for part in parts:
+        by_label = max((worth for way, worth in part.ways if label.issuperset(way)), default=0.0)
+        named.append(by_label or max((inquiry.matcher.named_at(line, part) for line in lines), default=0.0))
+    evidence = list(answer.evidence)
+    evidence[EVIDENCE.index("other_thing")] = 1.0 - min(named)
+    return replace(answer, evidence=tuple(evidence))
+
+
 def cued(inquiry: Inquiry, question: Question, answer: Answer) -> Answer:
     """The answer with what the words right around its value say of it: the least or the most, a start, the new one."""
     if answer.value is None or answer.kind in ("text", "list", "schedule", "yes_no", "gap"):

@@ -118,6 +118,7 @@ POINTS_BACK = re.compile(
     re.IGNORECASE,
 )
 FEW_IDEAS = 2
+WHOLLY = 0.7  # ideas of less weight only frame the question
 LEANING = 0.5  # what the words of the question before count
 NOT_OURS = re.compile(
     r"\b(?:capital\s+of|weather|who\s+won|president\s+of\s+(?:the\s+)?(?:united|france|usa)|population\s+of|recipe|joke|poem|translate|stock\s+price\s+today|latest\s+news|meaning\s+of\s+life)\b",
@@ -147,6 +148,14 @@ class Question:
         named = MEASURED.search(self.text)
         head = stems_of(named["thing"].split()[-1]) if named else ()
         return next((i for i in self.ideas if head and head[0] in i.name), None)
+
+    @property
+    def compound(self) -> tuple[Idea, ...]:
+        """The ideas of a thing that is asked for by two or more words, "relocation allowance"; none for one word."""
+        named = MEASURED.search(self.text)
+        words = frozenset(stems_of(named["thing"])) if named else frozenset()
+        parts = tuple(i for i in self.ideas if i.weight >= WHOLLY and words.issuperset(i.name))
+        return parts if len(parts) > 1 else ()
 
     @property
     def stems(self) -> frozenset[str]:

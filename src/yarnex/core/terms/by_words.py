@@ -231,8 +231,8 @@ class Matcher:
             if value is not None and line.values.start <= value.start and value.end <= line.values.end:
                 hit = self._best_value(line, [Found(_NOTHING, value)], ideas, weights, total)
             else:
-                said = sum(w * self._named_at(line, i) for i, w in zip(ideas, weights, strict=True)) / total
-                missing = tuple(" ".join(i.name) for i in ideas if self._named_at(line, i) < 0.3)
+                said = sum(w * self.named_at(line, i) for i, w in zip(ideas, weights, strict=True)) / total
+                missing = tuple(" ".join(i.name) for i in ideas if self.named_at(line, i) < 0.3)
                 hit = Hit(line, None, said, said, missing)
             if line.names:
                 named = self._named(line, ideas, weights) / total
@@ -241,7 +241,7 @@ class Matcher:
                 best = hit
         return self._told(best, ideas, weights, total) if best is not None else None
 
-    def _named_at(self, line: Line, idea: Idea) -> float:
+    def named_at(self, line: Line, idea: Idea) -> float:
         """How far a line, or what it stands under, names an idea."""
         return max(
             (worth * _said(line, way) for way, worth in idea.ways),

@@ -31,7 +31,8 @@ from yarnex.core.values.money import SIGNS, usual_dollar
 
 BLANK = re.compile(
     r"(?:[€£$]\s?)?_{3,}(?:[\s,/]*(?:20)?_{2,})*|(?:\.\s?){7,}|…{3,}|\[\s*(?:[●•_]|insert\b[^\]]*|tbc|to be (?:confirmed|inserted|completed|agreed)[^\]]*|blank)?\s*\]"
-    r"|\bTBC\b|\bto be (?:advised|inserted|confirmed)\b",
+    r"|\bTBC\b|\bto be (?:advised|inserted|confirmed)\b"
+    r"|(?:(?<=[\n\t])|(?<=:\s))to be (?:assigned|appointed|nominated|named|agreed|decided|determined)(?=\s*(?:[\n\t]|\Z))",
     re.IGNORECASE,
 )
 LED_TO = re.compile(

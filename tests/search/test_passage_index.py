@@ -63,6 +63,16 @@ def test_it_is_kept_in_a_file_and_a_paper_is_taken_in_once(tmp_path, document):
     assert again.nearness(["lease"], [understand("How large is the deposit?")])["lease"] > 0.5
 
 
+def test_two_runs_that_take_in_the_same_paper_leave_each_line_once(tmp_path, document):
+    first, second = PassageIndex(tmp_path / FILE), PassageIndex(tmp_path / FILE)
+    second.add("minutes", [document(MINUTES, "minutes.txt")])
+    first.add("lease", [document(LEASE, "lease.txt")])
+    lines = first._base.execute("SELECT count(*) FROM lines").fetchone()
+    second.add("lease", [document(LEASE, "lease.txt")])
+    assert first._base.execute("SELECT count(*) FROM lines").fetchone() == lines
+    assert second.nearness(["minutes"], [understand("How large is the deposit?")])["minutes"] == 0
+
+
 @pytest.mark.parametrize("content", [b"no data base at all, but long enough to look like one" * 40, b""])
 def test_a_damaged_file_is_begun_anew(tmp_path, document, content):
     (tmp_path / FILE).write_bytes(content)

@@ -158,7 +158,8 @@ def answers_of(inquiry: Inquiry, question: Question) -> list[Answer]:
     answers = [*from_terms(inquiry, question, offered), *from_lists(inquiry, question), *from_lines(inquiry, question)]
     if asked := measures_in(question.text):
         answers = [in_band(inquiry, a, asked) for a in answers]
-    answers = [of_another_thing(inquiry, question, cued(inquiry, question, measured(question, a))) for a in answers]
+    parts = question.compound
+    answers = [of_another_thing(inquiry, parts, cued(inquiry, question, measured(question, a))) for a in answers]
     answers = of_the_party(inquiry, question, answers)
     return weighed(beside_each_other(answers, in_vain))
 

@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import re
 from dataclasses import dataclass
+from functools import lru_cache
 
 from yarnex.core.document import Span
 from yarnex.core.number_names import ORDINALS, UNITS
@@ -112,6 +113,7 @@ ROW_NUMBERS = re.compile(
 MORE_NUMBERS = re.compile(r"(?:\s*(?:,|and|or|&)\s*(?P<number>\d{1,4}|[A-Z]\d?)\b)")
 
 
+@lru_cache(maxsize=64)
 def cues_asked(question: str) -> frozenset[str]:
     """What a question wants a value to be, by the names of CUES."""
     return frozenset(c.name for c in CUES if c.asked.search(question))

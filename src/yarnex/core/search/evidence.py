@@ -77,9 +77,11 @@ def measured(question: Question, answer: Answer) -> Answer:
     return replace(answer, evidence=tuple(evidence))
 
 
-def of_another_thing(inquiry: Inquiry, question: Question, answer: Answer) -> Answer:
-    """The answer with how far its place lacks a part of the thing asked for: "relocation" where an allowance is for a car."""
-    parts = question.compound
+def of_another_thing(inquiry: Inquiry, parts: Sequence[Idea], answer: Answer) -> Answer:
+    """The answer with how far its place lacks a part of the thing asked for: "relocation" where an allowance is for a car.
+
+    parts: those of a thing asked for by several words, see `Question.compound`.
+    """
     if not parts or answer.kind == "yes_no":
         return answer
     term = answer.finding.term if answer.finding is not None else None

@@ -49,7 +49,11 @@ class PassageIndex:
         rows = [row for document in documents for row in _rows(Lines(Passages(document)).lines)]
         try:
             self._base.execute("BEGIN IMMEDIATE")
-            paper = self._base.execute("INSERT OR IGNORE INTO papers (key) VALUES (?)", (key,)).lastrowid or 0
+            made = self._base.execute("INSERT OR IGNORE INTO papers (key) VALUES (?)", (key,))
+            if not made.rowcount:  # another run was first
+                self._base.execute("ROLLBACK")
+                return
+            paper = made.lastrowid or 0
             self._base.executemany(
                 "INSERT INTO lines (rowid, said, named, around) VALUES (?, ?, ?, ?)",
                 ((paper * LINES + place, *row) for place, row in enumerate(rows[:LINES])),

@@ -16,7 +16,7 @@ from yarnex.core.values.dates import MONTHS
 MILLIONS = re.compile(r"(?:million|billion)\Z", re.IGNORECASE)
 # A thing that is counted, and no sum: "two million litres", "1.2 million customers".
 OF_THINGS = re.compile(
-    r"\s+(?!(?:a|an|and|or|on|in|over|under|above|below|of|to|from|for|per|each|every|undrawn|drawn|at|by|more|less|this|last|next|since|so|after|before|before|with|is|was|as|the|it|we|you|that|which|half|year|today|now|net|gross|extra|total|in|out|off|up|down|back|when|if|because|but|then|altogether|annually|yearly)\b)(?:[a-z]+\s+)?[a-z]+s\b",
+    r"\s+(?!(?:a|an|and|or|on|in|over|under|above|below|of|to|from|for|per|each|every|undrawn|drawn|at|by|more|less|this|last|next|since|so|after|before|with|is|was|as|the|it|we|you|that|which|half|year|today|now|net|gross|extra|total|in|out|off|up|down|back|when|if|because|but|then|altogether|annually|yearly)\b)(?:[a-z]+\s+)?[a-z]+s\b",
     re.IGNORECASE,
 )
 FRACTION = re.compile(

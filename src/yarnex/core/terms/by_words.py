@@ -24,12 +24,14 @@ from yarnex.core.terms.passages import Passages
 from yarnex.core.terms.values_in_lines import LineValues
 from yarnex.core.terms.wording import is_others_duty
 from yarnex.core.values import Found, Money, Quantity, Text, Value
-from yarnex.core.words import STOP_WORDS, Token, known_synonyms, stem, tokens
+from yarnex.core.words import STOP_WORDS, Token, known_synonyms, known_thesaurus, stem, tokens
 from yarnex.core.words.synonyms import PARTICLES
 
 SYNONYM = 0.75
 PHRASE = 0.85
 FEW_OTHERS, LOOSE = 14, 0.8
+NEARLY = (0.8, 0.5, 0.4)  # what the thesaurus's words are worth: derived ones, those for a main sense, for another
+NEAR_WORDS = 40  # of them
 PART = 0.45  # one word of a phrase that means something as a whole
 HINTED = 0.25
 NAMED = 0.3  # how much a line gains whose label is just what is asked for
@@ -107,6 +109,8 @@ def ideas_of(words: str) -> tuple[Idea, ...]:
         loose = 1.0 if len(others) <= FEW_OTHERS else LOOSE  # a word with many others means many things
         for other in (*others, *_numeral(words[found[place - length].start : found[place - 1].end])):
             ways.setdefault(other, (SYNONYM if len(other) == 1 else PHRASE) * loose)
+        for other, nearness in known_thesaurus().near(key)[:NEAR_WORDS]:
+            ways.setdefault(other, NEARLY[nearness])
         if length > 1:
             for part in key:
                 if part not in PARTICLES:  # "up" says nothing of "go up"

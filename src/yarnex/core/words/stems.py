@@ -14,8 +14,8 @@ _stop = """
     got had has have having he her here hereby herein hereof hereto hers him his how however i if in into is it
     its itself just least less many may me mentioned might more most much must my neither nor of off on only
     onto or other our ours out over own per please provide provides regard regarding relation respect said same
-    say saying says set shall she should show so some specified stated still such tell than that the their
-    theirs them then there therein thereof thereto these they this those through to too under under-mentioned up
+    say saying says set shall she should show showed shown so some specified stated still such tell than that the their
+    theirs them then there therein thereof thereto these they this those through to told too under under-mentioned up
     upon us very via was we were what when where whereas whether which while who whom whose why will with would
     yet you your yours
 """
@@ -35,6 +35,22 @@ _irregular = {
     "auditor": "auditor", "auditors": "auditor", "guarantor": "guarantor", "director": "director", "directors": "director",
 }  # fmt: skip
 
+_verbs = """
+    arise arose arisen; awake awoke awoken; bear borne; beat beaten; become became; bend bent; bid bade bidden; bite bitten; bleed bled; blow
+    blew blown; break broke broken; breed bred; burn burnt; catch caught; choose chose chosen; cling clung; come came; creep crept; deal dealt;
+    dig dug; drink drank drunk; drive drove driven; eat ate eaten; feed fed; fight fought; flee fled; fly flew flown; forbid forbade forbidden;
+    foresee foresaw foreseen; forget forgot forgotten; forgive forgave forgiven; freeze froze frozen; go went gone; hang hung; hear heard; hide
+    hid hidden; know knew known; lay laid; lead led; lean leant; leap leapt; learn learnt; lie lain; mean meant; meet met; mislead
+    misled; mistake mistook mistaken; misunderstand misunderstood; outgrow outgrew outgrown; overcome overcame; override overrode overridden;
+    oversee oversaw overseen; overtake overtook overtaken; prove proven; rebuild rebuilt; repay repaid; resell resold; rewrite rewrote
+    rewritten; ride rode ridden; run ran; see seen; seek sought; shake shook shaken; shine shone; show shown; shrink shrank shrunk; sink sank
+    sunk; sit sat; sleep slept; slide slid; smell smelt; speak spoken; speed sped; spill spilt; spoil spoilt; spring sprang sprung; stand stood;
+    steal stole stolen; stick stuck; strike struck; swear swore sworn; sweep swept; swell swollen; swim swam swum; swing swung; take took taken;
+    teach taught; tear tore torn; tell told; think thought; throw threw thrown; undergo underwent undergone; understand understood; undertake
+    undertook undertaken; undo undid undone; uphold upheld; wake woke woken; wear wore worn; weave wove woven; weep wept; win won; withdraw
+    withdrew withdrawn; withhold withheld
+"""  # a verb and its irregular past forms; those that are words of their own too ("found", "left", "saw") are not here
+
 
 @dataclass(frozen=True, slots=True)
 class Token:
@@ -52,6 +68,12 @@ def _stemmer() -> object:
     return Stemmer.Stemmer("english")
 
 
+@lru_cache(maxsize=1)
+def _past_forms() -> dict[str, str]:
+    groups = [group.split() for group in _verbs.split(";")]
+    return {form: verb for verb, *forms in groups for form in forms}
+
+
 @lru_cache(maxsize=65536)
 def stem(word: str) -> str:
     """The stem of an English word in any case (Porter's second algorithm, with a few irregular forms before it).
@@ -65,6 +87,7 @@ def stem(word: str) -> str:
         return _irregular[low]
     if not low[:1].isalpha():
         return low
+    low = _past_forms().get(low, low)
     return str(_stemmer().stemWord(low))  # type: ignore[attr-defined]
 
 

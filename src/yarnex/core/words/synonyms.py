@@ -25,7 +25,7 @@ class Synonyms:
         return self.others.get(words, ())
 
 
-def _key(member: str) -> Stems:
+def key_of(member: str) -> Stems:
     """The stems that stand for a word or phrase: what says something, and the particle that gives a verb its sense."""
     plain = stems_of(member)
     if len(plain) == 1 and len(words := member.split()) > 1 and any(w in PARTICLES for w in words):
@@ -46,7 +46,7 @@ def known_synonyms() -> Synonyms:
         if len(members) < 2 or not all(members):
             faults.append(f"{name}: {line!r} is no group; write two or more words with ; between them")
             continue
-        keys = list(dict.fromkeys(_key(m) for m in members))
+        keys = list(dict.fromkeys(key_of(m) for m in members))
         keys = [k for k in keys if k and k not in NEGATIONS]
         for key in keys:
             bag = others.setdefault(key, {})

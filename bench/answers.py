@@ -87,7 +87,7 @@ def gathered(folders: list[Path]) -> tuple[np.ndarray, np.ndarray, np.ndarray, n
                 continue
             question = understand(fact["question"], "", before.get(fact["document"]))
             before[fact["document"]] = question
-            answers = answers_of(inquiry, question)
+            answers = answers_of(inquiry, inquiry.asked(question))
             said: dict[str, int] = {}
             for number, answer in enumerate(answers):
                 value = (

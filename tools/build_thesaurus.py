@@ -54,7 +54,9 @@ def lines(path: Path) -> list[str]:
 
 def built(folder: Path) -> dict[Stems, dict[Stems, int]]:
     """For each word, the others with how near they are: 0 derived, 1 a main sense, 2 another sense."""
-    meanings = {(part, line[:8]): Meaning(line) for part in set(PARTS.values()) for line in lines(folder / f"data.{part}")}
+    meanings = {
+        (part, line[:8]): Meaning(line) for part in set(PARTS.values()) for line in lines(folder / f"data.{part}")
+    }
     uses: dict[tuple[str, str, int], int] = {}
     for line in lines(folder / "index.sense"):
         sense, _, number, count = line.split()

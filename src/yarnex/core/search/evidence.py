@@ -11,7 +11,7 @@ from dataclasses import replace
 from yarnex.core.document import Span
 from yarnex.core.search.bands import Limit, label_of_row, within
 from yarnex.core.search.cues import change_fit, cue_fit, cues_asked, cues_said, if_not_fit, numbered_fit
-from yarnex.core.search.inquiry import Inquiry
+from yarnex.core.search.inquiry import Inquiry, Way
 from yarnex.core.search.question import Question
 from yarnex.core.search.weighing import EVIDENCE, Answer
 from yarnex.core.terms.by_words import Idea
@@ -173,8 +173,9 @@ def where_it_stands(inquiry: Inquiry, question: Question, cite: Span, words: str
     }  # fmt: skip
 
 
-def likeness(inquiry: Inquiry, question: Question, ways: Sequence[frozenset[str]], total: float) -> float:
-    return max((likeness_to_label(inquiry, question.ideas, way, total) for way in ways), default=0.0)
+def likeness(inquiry: Inquiry, question: Question, ways: Sequence[Way], total: float) -> float:
+    """How like a question is to the likest of some ways to ask for a term, 0 to 1."""
+    return max((worth * likeness_to_label(inquiry, question.ideas, way, total) for way, worth in ways), default=0.0)
 
 
 def evidence_of(question: Question, kind: str, rank: int, **given: float) -> tuple[float, ...]:

@@ -4,11 +4,14 @@ from __future__ import annotations
 
 from collections.abc import Callable, Sequence
 from dataclasses import replace
-from functools import cached_property
+from collections import Counter
+from functools import cached_property, lru_cache
 from typing import TYPE_CHECKING
 
 from yarnex.core.document import Document
-from yarnex.core.search.question import Question
+from yarnex.core.errors import PackError
+from yarnex.core.packs import load_entries, pack_text
+from yarnex.core.search.question import Question, ideas_of_question
 from yarnex.core.search.roster_model import RosterItem
 from yarnex.core.terms import Finding, Sheet, Term, abstract
 from yarnex.core.terms.abstract import Abstract, sheet_for
@@ -25,6 +28,7 @@ if TYPE_CHECKING:
     from yarnex.core.dates import DatedItem
     from yarnex.core.figures import Figure
 
+Way = tuple[frozenset[str], float]
 BASES = frozenset(
     (
         *STARTS,
@@ -45,6 +49,10 @@ BASES = frozenset(
 REPORTING = frozenset(
     ["annual_report", "half_year_report", "quarterly_report", "presentation", "spreadsheet", "results_call", "research_note", "memo"]
 )  # fmt: skip
+PAPERS = frozenset(stems_of("agreement contract deal arrangement document paper"))
+ANYTHING = 4  # terms that a lone word may ask for
+EVERYDAY = 0.9  # what being like an everyday question counts, beside being like a term's own name
+ITSELF = 0.5  # how much the name of the paper itself counts in a question: "when does the lease end?"
 
 
 class Inquiry:
@@ -100,8 +108,8 @@ class Inquiry:
         return LineValues(self.passages)
 
     @cached_property
-    def names(self) -> list[tuple[Term, tuple[frozenset[str], ...]]]:
-        """The sheet's terms with the stems of their label and of each other way in which people ask for them."""
+    def names(self) -> list[tuple[Term, tuple[Way, ...]]]:
+        """The sheet's terms with the ways in which people ask for them."""
         return [(t, ways_of(t)) for t in self.sheet.terms]
 
     def particulars(self, wanted: Callable[[str], bool]) -> list[Finding]:
@@ -112,7 +120,12 @@ class Inquiry:
         return list(other_particulars((), self.passages, lists=lists, wanted=wanted))
 
     def asked(self, question: Question) -> Question:
-        """The question without the words of the file's own name, which the paper itself does not say."""
+        """The question as asked of this paper: words for the paper itself count less, those of the file's name not at all."""
+        own = PAPERS | frozenset(stems_of(identify(self.document).kind.replace("_", " ")))
+        question = replace(
+            question,
+            ideas=tuple(replace(i, weight=i.weight * ITSELF) if own.issuperset(i.name) else i for i in question.ideas),
+        )
         named = frozenset(stems_of(self.document.name.replace(".", " ").replace("_", " ").replace("-", " ")))
         kept = tuple(
             i
@@ -144,6 +157,26 @@ class Inquiry:
         return [self._filled[t.id] for t in terms]
 
 
-def ways_of(term: Term) -> tuple[frozenset[str], ...]:
-    ways = [frozenset(stems_of(w)) for w in (term.label, *term.asked, term.id.replace("_", " "))]
-    return tuple(w for w in dict.fromkeys(ways) if w)
+def ways_of(term: Term) -> tuple[Way, ...]:
+    """The stems of a term's label, of its other names and of everyday questions for it, each with what being like it counts."""
+    ways = dict.fromkeys((frozenset(stems_of(w)) for w in (term.label, *term.asked, term.id.replace("_", " "))), 1.0)
+    for way in everyday_questions().get(term.id, ()):
+        ways.setdefault(way, EVERYDAY)
+    return tuple((way, worth) for way, worth in ways.items() if way)
+
+
+@lru_cache(maxsize=1)
+def everyday_questions() -> dict[str, tuple[frozenset[str], ...]]:
+    """For a term's id the stems of the questions in `packs/vocabulary/questions.yaml`. Raises PackError for mistakes in it."""
+    text, name = pack_text("vocabulary", "questions")
+    entry = load_entries(text, name).get("terms", {})
+    faults = [f"{name}: {k}: write questions with ; between them" for k, v in entry.items() if not isinstance(v, str)]
+    if faults:
+        raise PackError("\n".join(faults))
+    ways = {
+        term: tuple(frozenset(w for i in ideas_of_question(q) for w in i.name) for q in questions.split(";"))
+        for term, questions in entry.items()
+    }
+    # a lone word that asks for many terms asks for none: "what do they pay?"
+    asked_of = Counter(way for mine in ways.values() for way in set(mine) if len(way) == 1)
+    return {term: tuple(w for w in mine if asked_of[w] <= ANYTHING) for term, mine in ways.items()}

@@ -166,7 +166,7 @@ def understand(text: str, name: str = "", before: Question | None = None) -> Que
     """The question in these words. before: the one asked before it, which "And in the first year?" leans on."""
     words = " ".join(text.split())
     kinds, sure = kinds_of(words)
-    ideas = _ideas(words)
+    ideas = ideas_of_question(words)
     leans = before is not None and bool(
         FOLLOWS.search(words) or not ideas or (len(ideas) <= FEW_IDEAS and POINTS_BACK.search(words))
     )
@@ -226,7 +226,8 @@ def _kinds_of_words(stems: tuple[str, ...]) -> tuple[str, ...]:
     return next((_given_as[s] for s in stems if s in _given_as), ())
 
 
-def _ideas(words: str) -> tuple[Idea, ...]:
+def ideas_of_question(words: str) -> tuple[Idea, ...]:
+    """What to look for: the ideas of a question without the words that only ask or frame it."""
     plain = words
     if TILL_WHEN.search(plain):  # "until when does it run" asks for its end
         plain = GOES_ON.sub(" ", TILL_WHEN.sub(" end ", plain))

@@ -7,4 +7,14 @@ from yarnex.core.words.stems import STOP_WORDS, Token, stem, stems_of, tokens
 from yarnex.core.words.synonyms import Synonyms, known_synonyms
 from yarnex.core.words.thesaurus import Thesaurus, known_thesaurus
 
-__all__ = ["STOP_WORDS", "Synonyms", "Thesaurus", "Token", "known_synonyms", "known_thesaurus", "stem", "stems_of", "tokens"]
+__all__ = [
+    "STOP_WORDS",
+    "Synonyms",
+    "Thesaurus",
+    "Token",
+    "known_synonyms",
+    "known_thesaurus",
+    "stem",
+    "stems_of",
+    "tokens",
+]

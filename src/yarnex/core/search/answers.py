@@ -76,6 +76,9 @@ CHANGED_FROM = re.compile(
 SMALL_MONEY = ("pence", "cents", "penny", "p")
 ENOUGH_UNNAMED = 0.55  # the same where the paper does not name the thing that is asked for
 NEAR_SHOWN = 3
+NAME = re.compile(
+    r"(?:[A-Z][\w.'’&-]*|of|the|and|de|van|von|y)(?:\s+(?:[A-Z][\w.'’&-]*|of|the|and|de|van|von|y)){1,5}(?:\s*<\S+@\S+>)?"
+)
 AS_WELL = 3.0  # how much less worth, in the model's own measure, another place may be that is cited for the same value
 MOST_PLACES = 3
 LEAST_ALIKE = 0.3
@@ -194,6 +197,8 @@ def from_terms(inquiry: Inquiry, question: Question, offered: Sequence[tuple[Fin
         decides = alike >= DECIDES and (kind in ("text", "list") or not OF_A_RIGHT.match(question.text))
         if question.kinds == ("yes_no",) and kind != "yes_no" and not gap and decides:
             kind, value = "yes_no", YesNo(not NO.search(finding.text[:160]) or bool(NO.search(question.text)))
+        elif kind == "text" and question.kinds[0] == "party" and NAME.fullmatch(finding.text):
+            kind, value = "party", Party(finding.text.split("<")[0].strip())
         rank = 0 if gap else _rank(question, kind)
         if rank is None:
             continue

@@ -25,6 +25,7 @@ CLOCK = re.compile(
     r"|\b(?:five|ten|quarter|twenty|twenty-five|half)(?:\s+minutes)?\s+(?:to|past)\s+(?:one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve)\b",
     re.IGNORECASE,
 )
+TO = re.compile(r"\s*(?:to|until|till|and|–|—|-)\s*", re.IGNORECASE)
 OFTEN = re.compile(
     rf"\bevery\s+(?:(?P<n>{ORDINAL_WORDS}|{WORDS})\s+)?(?P<unit>day|week|month|quarter|year|hour)s?\b|\b(?:once|twice|at least once)\s+(?:a|an|each|every|in every|in each)\s+[\w ]{{3,20}}?(?=[,.;]|\s(?:and|on|in|by)\b|\Z)"
     r"|\b(?:quarterly|monthly|weekly|fortnightly|annually|daily|yearly|half-yearly|semi-annually)(?:\s+in\s+(?:advance|arrears?))?",
@@ -41,10 +42,23 @@ def pattern_finder(inquiry: Inquiry, kind: str) -> Callable[[Line], list[Found[V
 
     def found(line: Line) -> list[Found[Value]]:
         text = inquiry.passages.text
-        matches = PATTERNS[kind].finditer(text, line.values.start, line.values.end)
+        matches = list(PATTERNS[kind].finditer(text, line.values.start, line.values.end))
+        if kind == "time":
+            return [Found(Text(on_one_line(s.of(text))), s) for s in _hours(text, [Span(*m.span()) for m in matches])]
         return [Found(_read(kind, m), Span(m.start(), m.end())) for m in matches]
 
     return found
+
+
+def _hours(text: str, times: list[Span]) -> list[Span]:
+    """Times of day, those with only "to" or the like between them as one: "from 6 a.m. to 9 p.m."."""
+    out: list[Span] = []
+    for time in times:
+        if out and TO.fullmatch(text, out[-1].end, time.start):
+            out[-1] = Span(out[-1].start, time.end)
+        else:
+            out.append(time)
+    return out
 
 
 def _read(kind: str, m: re.Match[str]) -> Value:

@@ -28,6 +28,7 @@ FORMS: tuple[tuple[str, tuple[str, ...]], ...] = (
     (r"\bhow\s+many\s+(?:percentage\s+)?points\b", ("number", "percent")),
     (r"\bat\s+what\s+time\b|\A(?:and\s+)?what\s+time\b|\bat\s+what\s+hours?\b|\bwhat\s+hours\b", ("time", "text")),
     (r"\b(?:order|policy|invoice|contract|agreement|lot|batch|part|licence|license|registration|company|account|case|claim|file|patent|permit|model|serial|report|job|ticket|room|telephone|phone|mobile|fax|tax|vat|certificate|authorisation|membership|reference|ref|purchase|quotation|tender)\s+(?:order\s+)?(?:number|no\.?|code|reference|identifier|id)\b|\bwhat\s+(?:is|was)\s+the\s+(?:reference|identifier)\b|\breference\s+(?:does|do|did|is|was)\b|\b(?:entity|tax|vat)\s+identifier\b", ("code", "text")),
+    (r"\b(?:to|from|into|through)\s+(?:which|what)\s+(?:bank\s+)?account\b", ("code", "text")),
     (r"\bwhy\b|\bwhat\s+(?:reason|cause|caused)\b|\bfor\s+what\s+reason\b", ("text",)),
     (r"\bper\s+(?:ordinary\s+)?share\b|\bdividends?\s+(?:a|per)\s+share\b|\bwhat\s+(?:is|was|are|were)\s+the\s+(?:\S+\s+){0,2}dividend\b", ("money", "number", "percent")),
     (r"\A(?:and\s+)?(?:(?:on|by|from|until|before|after|at)\s+)?(?:which|what)\s+(?:\w+\s+)?(?:day|date)\b(?!s)", ("date", "time", "duration", "text")),
@@ -77,7 +78,9 @@ LIGHT: tuple[tuple[str, float], ...] = (
     ("general standard ordinary initial original normal usual", 0.6),
 )  # fmt: skip
 _light = {stem(word): weight for words, weight in LIGHT for word in words.split()}
-WHICH = re.compile(r"(?:and\s+|but\s+|so\s+)?which\b", re.IGNORECASE)
+WHICH = re.compile(
+    r"(?:(?:and|but|so)\s+)?(?:(?:to|from|in|on|by|for|with|under|at|of|into|through)\s+)?which\b", re.IGNORECASE
+)
 IT = re.compile(
     r"what\s+(?:is|are)\s+(?:it|they)|how\s+much(?:\s+is\s+it)?|to\s+how\s+much|up\s+to\s+what|what", re.IGNORECASE
 )

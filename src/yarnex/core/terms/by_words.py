@@ -31,6 +31,7 @@ SYNONYM = 0.75
 PHRASE = 0.85
 FEW_OTHERS, LOOSE = 14, 0.8
 NEARLY = (0.8, 0.5, 0.4)  # what the thesaurus's words are worth: derived ones, those for a main sense, for another
+EVERYDAY = 0.5  # what a word of everyday speech is worth that means nearly the same
 NEAR_WORDS = 40  # of them
 PART = 0.45  # one word of a phrase that means something as a whole
 HINTED = 0.25
@@ -99,7 +100,7 @@ def ideas_of(words: str) -> tuple[Idea, ...]:
         for length in range(min(synonyms.longest, len(stems) - place), 0, -1):
             key = tuple(stems[place : place + length])
             others = synonyms.of(key)
-            if length == 1 or others:
+            if length == 1 or synonyms.knows(key):
                 break
         place += length
         if key in seen:
@@ -109,6 +110,8 @@ def ideas_of(words: str) -> tuple[Idea, ...]:
         loose = 1.0 if len(others) <= FEW_OTHERS else LOOSE  # a word with many others means many things
         for other in (*others, *_numeral(words[found[place - length].start : found[place - 1].end])):
             ways.setdefault(other, (SYNONYM if len(other) == 1 else PHRASE) * loose)
+        for other in synonyms.everyday.get(key, ()):
+            ways.setdefault(other, EVERYDAY)
         for other, nearness in known_thesaurus().near(key)[:NEAR_WORDS]:
             ways.setdefault(other, NEARLY[nearness])
         if length > 1:

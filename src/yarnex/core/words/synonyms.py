@@ -16,13 +16,20 @@ NEGATIONS = (("not",), ("no",))  # what is left of "shall not" means nothing by 
 
 @dataclass(frozen=True, slots=True)
 class Synonyms:
-    """others: for a word or phrase as stems, the other words and phrases of its groups, nearest group first."""
+    """others: for a word or phrase as stems, the other words and phrases of its groups, nearest group first; everyday: the
+    same for what is not quite the same thing. longest: of a phrase, in words.
+    """
 
     others: dict[Stems, tuple[Stems, ...]]
+    everyday: dict[Stems, tuple[Stems, ...]]
     longest: int
 
     def of(self, words: Stems) -> tuple[Stems, ...]:
         return self.others.get(words, ())
+
+    def knows(self, words: Stems) -> bool:
+        """Whether a word or phrase has others of either sort."""
+        return words in self.others or words in self.everyday
 
 
 def key_of(member: str) -> Stems:
@@ -39,9 +46,17 @@ def known_synonyms() -> Synonyms:
     """The groups of `packs/vocabulary/synonyms.yaml`. Raises PackError for mistakes in it."""
     text, name = pack_text("vocabulary", "synonyms")
     entry = load_entries(text, name)
-    faults = []
+    faults: list[str] = []
+    found = {kind: _others(entry.get(kind, []), name, faults) for kind in ("groups", "everyday")}
+    if faults:
+        raise PackError("\n".join(faults))
+    longest = max((len(k) for kind in found.values() for k in kind), default=1)
+    return Synonyms(found["groups"], found["everyday"], longest)
+
+
+def _others(groups: list[object], name: str, faults: list[str]) -> dict[Stems, tuple[Stems, ...]]:
     others: dict[Stems, dict[Stems, None]] = {}
-    for line in entry.get("groups", []):
+    for line in groups:
         members = [m.strip() for m in line.split(";")] if isinstance(line, str) else []
         if len(members) < 2 or not all(members):
             faults.append(f"{name}: {line!r} is no group; write two or more words with ; between them")
@@ -51,6 +66,4 @@ def known_synonyms() -> Synonyms:
         for key in keys:
             bag = others.setdefault(key, {})
             bag.update((k, None) for k in keys if k != key)
-    if faults:
-        raise PackError("\n".join(faults))
-    return Synonyms({k: tuple(v) for k, v in others.items()}, max(map(len, others), default=1))
+    return {k: tuple(v) for k, v in others.items()}

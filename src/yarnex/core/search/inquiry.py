@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Callable, Sequence
 from dataclasses import replace
-from collections import Counter
 from functools import cached_property, lru_cache
 from typing import TYPE_CHECKING
 

@@ -14,16 +14,14 @@ from typing import TYPE_CHECKING
 from yarnex.core.document import Cite, Span
 from yarnex.core.search.bands import measures_in
 from yarnex.core.search.evidence import (
+    Likeness,
     beside_each_other,
     cued,
     evidence_of,
     in_band,
-    likeness,
-    likeness_to_label,
     measured,
     of_another_thing,
     of_the_party,
-    telling,
     where_it_stands,
 )
 from yarnex.core.search.from_lists import Offer, of_bills, of_dates
@@ -169,15 +167,15 @@ def answers_of(inquiry: Inquiry, question: Question) -> list[Answer]:
 
 def _offered(inquiry: Inquiry, question: Question) -> list[tuple[Finding, float]]:
     """Terms of the sheet, and the document's own labels, that are like what is asked, filled, with how like they are."""
-    total = sum(telling(inquiry, i) for i in question.ideas) or 1.0
-    near = {t.id: s for t, ways in inquiry.names if (s := likeness(inquiry, question, ways, total)) >= LEAST_ALIKE}
+    likeness = Likeness(inquiry, question.ideas)
+    near = {t.id: s for t, ways in inquiry.names if (s := likeness.to_term(ways)) >= LEAST_ALIKE}
     filled = inquiry.fill([t for t in inquiry.sheet.terms if t.id in near])
     alike: dict[str, float] = {}
 
     def like(label: str) -> bool:
         if label not in alike:
             stems = frozenset(stems_of(label))
-            alike[label] = likeness_to_label(inquiry, question.ideas, stems, total) if stems else 0.0
+            alike[label] = likeness.to_label(stems)
         return alike[label] >= LEAST_ALIKE
 
     own = inquiry.particulars(like)

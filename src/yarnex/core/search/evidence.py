@@ -22,6 +22,7 @@ from yarnex.core.values import (
     Quantity,
 )
 from yarnex.core.words import stem, stems_of
+from yarnex.core.words.synonyms import Stems
 
 YEAR = re.compile(r"\b(?:19|20)\d\d\b")
 WHOLE = frozenset(map(stem, ("total", "altogether", "overall", "aggregate")))
@@ -173,9 +174,35 @@ def where_it_stands(inquiry: Inquiry, question: Question, cite: Span, words: str
     }  # fmt: skip
 
 
-def likeness(inquiry: Inquiry, question: Question, ways: Sequence[Way], total: float) -> float:
-    """How like a question is to the likest of some ways to ask for a term, 0 to 1."""
-    return max((worth * likeness_to_label(inquiry, question.ideas, way, total) for way, worth in ways), default=0.0)
+class Likeness:
+    """How like a question is to the names of terms, to everyday questions for them and to labels, 0 to 1."""
+
+    def __init__(self, inquiry: Inquiry, ideas: Sequence[Idea]) -> None:
+        self.weights = [telling(inquiry, i) for i in ideas]
+        self.total = sum(self.weights) or 1.0
+        self.ways: dict[str, list[tuple[int, Stems, float]]] = {}  # by their first word
+        for place, idea in enumerate(ideas):
+            for way, worth in idea.ways:
+                self.ways.setdefault(way[0], []).append((place, way, worth))
+
+    def to_term(self, ways: Sequence[Way]) -> float:
+        """To the likest of some ways to ask for a term."""
+        return max((worth * self.to_label(way) for way, worth in ways), default=0.0)
+
+    def to_label(self, label: frozenset[str]) -> float:
+        """How far the ideas of the question and the words of a label are the same: both shares, the lesser counting more."""
+        used: set[str] = set()
+        best: dict[int, float] = {}
+        for word in label:
+            for place, way, worth in self.ways.get(word, ()):
+                if label.issuperset(way):
+                    used.update(way)
+                    best[place] = max(best.get(place, 0.0), worth)
+        if not used:
+            return 0.0
+        covered = sum(self.weights[place] * worth for place, worth in sorted(best.items()))
+        other = 0.75 if (label - used) & QUALIFIERS else 1.0
+        return other * covered / self.total * (0.4 + 0.6 * len(used) / len(label))
 
 
 def evidence_of(question: Question, kind: str, rank: int, **given: float) -> tuple[float, ...]:
@@ -191,19 +218,3 @@ def telling(inquiry: Inquiry, idea: Idea) -> float:
     """How much an idea tells of a term: which side of the paper it concerns its name seldom says."""
     of_a_side = any(worth >= NAMES_PARTY and way in inquiry.sides for way, worth in idea.ways)
     return inquiry.matcher.weight(idea) * (OF_A_SIDE if of_a_side else 1.0)
-
-
-def likeness_to_label(inquiry: Inquiry, ideas: Sequence[Idea], label: frozenset[str], total: float) -> float:
-    """How far the ideas of a question and the words of a label are the same: both shares, the lesser counting more."""
-    used: set[str] = set()
-    covered = 0.0
-    for idea in ideas:
-        best = 0.0
-        for way, worth in idea.ways:
-            if label.issuperset(way):
-                used.update(way)
-                best = max(best, worth)
-        covered += telling(inquiry, idea) * best
-    asked, named = covered / total, len(used) / len(label)
-    other = 0.75 if (label - used) & QUALIFIERS else 1.0
-    return other * asked * (0.4 + 0.6 * named) if used else 0.0

@@ -157,6 +157,15 @@ class Matcher:
         self.lines = lines
         self.passages = lines.passages
         self._weights: dict[tuple[tuple[str, ...], float], float] = {}
+        self._here: dict[Idea, Idea] = {}
+
+    def here(self, idea: Idea) -> Idea:
+        """The idea with only those ways to name it of which each word stands somewhere in this document."""
+        if idea not in self._here:
+            postings = self.lines.postings
+            ways = tuple((way, worth) for way, worth in idea.ways if all(w in postings for w in way))
+            self._here[idea] = replace(idea, ways=ways)
+        return self._here[idea]
 
     def weight(self, idea: Idea) -> float:
         """How much an idea tells in this document: rare words tell more, up to a bound; what stands nowhere in it, in no other
@@ -183,6 +192,8 @@ class Matcher:
         total = sum(weights)
         if not total:
             return []
+        asked = {w for idea in ideas for way, _ in idea.ways for w in way}
+        ideas = [self.here(i) for i in ideas]
         rough: dict[int, float] = {}
         for idea, weight in zip(ideas, weights, strict=True):
             best: dict[int, float] = {}
@@ -212,7 +223,7 @@ class Matcher:
                 if not inside:
                     continue
                 looked += 1
-                found = self._values_by_fit(line, inside, ideas, weights, total)
+                found = self._values_by_fit(line, inside, ideas, weights, total, asked)
                 hits += found[: 1 + seconds]
             if line.names:
                 named = self._named(line, ideas, weights) / total
@@ -231,12 +242,14 @@ class Matcher:
         """How well the lines at a place name the ideas, with the value that stands in it; None where no line is there."""
         weights = [self.weight(i) for i in ideas]
         total = sum(weights)
+        asked = {w for idea in ideas for way, _ in idea.ways for w in way}
+        ideas = [self.here(i) for i in ideas]
         best: Hit | None = None
         for line in self.lines.at(place if value is None else value):
             if not total:
                 continue
             if value is not None and line.values.start <= value.start and value.end <= line.values.end:
-                hit = self._best_value(line, [Found(_NOTHING, value)], ideas, weights, total)
+                hit = self._values_by_fit(line, [Found(_NOTHING, value)], ideas, weights, total, asked)[0]
             else:
                 said = sum(w * self.named_at(line, i) for i, w in zip(ideas, weights, strict=True)) / total
                 missing = tuple(" ".join(i.name) for i in ideas if self.named_at(line, i) < 0.3)
@@ -251,7 +264,7 @@ class Matcher:
     def named_at(self, line: Line, idea: Idea) -> float:
         """How far a line, or what it stands under, names an idea."""
         return max(
-            (worth * _said(line, way) for way, worth in idea.ways),
+            (worth * _said(line, way) for way, worth in self.here(idea).ways),
             default=0.0,
         )
 
@@ -297,19 +310,14 @@ class Matcher:
             covered += weight * best
         return covered * len(used) / len(names)
 
-    def _best_value(
-        self, line: Line, inside: list[Found[Value]], ideas: Sequence[Idea], weights: Sequence[float], total: float
-    ) -> Hit:
-        return self._values_by_fit(line, inside, ideas, weights, total)[0]
-
     def _values_by_fit(
-        self, line: Line, inside: list[Found[Value]], ideas: Sequence[Idea], weights: Sequence[float], total: float
-    ) -> list[Hit]:
-        """A hit for each value in a line, the one that fits best first."""
+        self, line: Line, inside: list[Found[Value]], ideas: Sequence[Idea], weights: Sequence[float], total: float,
+        asked: set[str],
+    ) -> list[Hit]:  # fmt: skip
+        """A hit for each value in a line, the one that fits best first. asked: all words for what is asked for."""
         out: list[Hit] = []
         names = [w for idea in ideas for w in idea.name]
         wanted = units_named(names) or units_asked(names)
-        asked = {w for idea in ideas for way, _ in idea.ways for w in way}
         for found in inside:
             score = covered = 0.0
             missing = []

@@ -11,7 +11,7 @@ from typing import TYPE_CHECKING
 from yarnex.core.document import Document
 from yarnex.core.errors import PackError
 from yarnex.core.packs import load_entries, pack_text
-from yarnex.core.search.question import Question, ideas_of_question
+from yarnex.core.search.question import Question, stems_asked
 from yarnex.core.search.roster_model import RosterItem
 from yarnex.core.terms import Finding, Sheet, Term, abstract
 from yarnex.core.terms.abstract import Abstract, sheet_for
@@ -173,10 +173,7 @@ def everyday_questions() -> dict[str, tuple[frozenset[str], ...]]:
     faults = [f"{name}: {k}: write questions with ; between them" for k, v in entry.items() if not isinstance(v, str)]
     if faults:
         raise PackError("\n".join(faults))
-    ways = {
-        term: tuple(frozenset(w for i in ideas_of_question(q) for w in i.name) for q in questions.split(";"))
-        for term, questions in entry.items()
-    }
+    ways = {term: tuple(stems_asked(q) for q in questions.split(";")) for term, questions in entry.items()}
     # a lone word that asks for many terms asks for none: "what do they pay?"
     asked_of = Counter(way for mine in ways.values() for way in set(mine) if len(way) == 1)
     return {term: tuple(w for w in mine if asked_of[w] <= ANYTHING) for term, mine in ways.items()}

@@ -10,7 +10,7 @@ from collections import Counter
 from dataclasses import dataclass, replace
 from functools import lru_cache
 
-from yarnex.core.terms.by_words import Idea, ideas_of
+from yarnex.core.terms.by_words import Idea, ideas_of, telling_words
 from yarnex.core.terms.measures import is_share, units_asked
 from yarnex.core.terms.sheets import load_sheet, shipped_sheets
 from yarnex.core.words import stem, stems_of
@@ -169,7 +169,7 @@ def understand(text: str, name: str = "", before: Question | None = None) -> Que
     """The question in these words. before: the one asked before it, which "And in the first year?" leans on."""
     words = " ".join(text.split())
     kinds, sure = kinds_of(words)
-    ideas = ideas_of_question(words)
+    ideas = _ideas(words)
     leans = before is not None and bool(
         FOLLOWS.search(words) or not ideas or (len(ideas) <= FEW_IDEAS and POINTS_BACK.search(words))
     )
@@ -229,15 +229,25 @@ def _kinds_of_words(stems: tuple[str, ...]) -> tuple[str, ...]:
     return next((_given_as[s] for s in stems if s in _given_as), ())
 
 
-def ideas_of_question(words: str) -> tuple[Idea, ...]:
+def _ideas(words: str) -> tuple[Idea, ...]:
     """What to look for: the ideas of a question without the words that only ask or frame it."""
-    plain = words
-    if TILL_WHEN.search(plain):  # "until when does it run" asks for its end
-        plain = GOES_ON.sub(" ", TILL_WHEN.sub(" end ", plain))
-    plain = FRAME.sub(" ", ASKING.sub(" ", plain))
+    plain = _unframed(words)
     measured = tuple(replace(i, weight=ASKED_WEIGHT) for m in HOW.finditer(words) for i in ideas_of(m["what"]))
     found = tuple(replace(i, weight=_light.get(i.name[0], 1.0)) if len(i.name) == 1 else i for i in ideas_of(plain))
     return (*found, *(i for i in measured if i.name not in {f.name for f in found})) or ideas_of(words)
+
+
+def stems_asked(words: str) -> frozenset[str]:
+    """The stems of the ideas of a question, without the other words for them."""
+    found = telling_words(_unframed(words)) or telling_words(words)
+    return frozenset((*(t.stem for t in found), *(stem(m["what"]) for m in HOW.finditer(words))))
+
+
+def _unframed(words: str) -> str:
+    """A question without the words that only ask or frame it."""
+    if TILL_WHEN.search(words):  # "until when does it run" asks for its end
+        words = GOES_ON.sub(" ", TILL_WHEN.sub(" end ", words))
+    return FRAME.sub(" ", ASKING.sub(" ", words))
 
 
 @lru_cache(maxsize=1)

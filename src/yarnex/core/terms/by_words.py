@@ -90,8 +90,7 @@ _NOTHING = Text("")
 def ideas_of(words: str) -> tuple[Idea, ...]:
     """What some words ask for: phrases that the vocabulary knows are one idea, every other word is one."""
     synonyms = known_synonyms()
-    said = [(t, words[t.start : t.end].lower()) for t in tokens(words)]
-    found = [t for i, (t, word) in enumerate(said) if word not in STOP_WORDS or _completes(said, i)]
+    found = telling_words(words)
     stems = [t.stem for t in found]
     out: list[Idea] = []
     seen: set[tuple[str, ...]] = set()
@@ -120,6 +119,12 @@ def ideas_of(words: str) -> tuple[Idea, ...]:
                     ways.setdefault((part,), PART)
         out.append(Idea(key, tuple(ways.items()), 1.0))
     return tuple(out)
+
+
+def telling_words(words: str) -> list[Token]:
+    """The words that say something, and the particles that give a verb its sense."""
+    said = [(t, words[t.start : t.end].lower()) for t in tokens(words)]
+    return [t for i, (t, word) in enumerate(said) if word not in STOP_WORDS or _completes(said, i)]
 
 
 def _completes(said: Sequence[tuple[Token, str]], place: int) -> bool:

@@ -83,9 +83,10 @@ def abstract(document: Document, sheet: str = "auto") -> Abstract:
 
 def abstract_all(documents: Sequence[Document], sheet: str = "auto", as_of: date | None = None) -> tuple[Abstract, ...]:
     """Each document's sheet filled, with amendments laid over what they amend: all, or those in force on a day."""
+    from yarnex.core.figures.headlines import with_headlines
     from yarnex.core.terms import abstract_all as fill
 
-    return fill(documents, sheet, as_of)
+    return tuple(with_headlines(a) for a in fill(documents, sheet, as_of))
 
 
 def find(documents: Sequence[Document], question: str) -> tuple[Finding, ...]:

@@ -412,10 +412,11 @@ def read_quietly(docs: list[Path] | None) -> Read:
 
 def abstracts_of(documents: Sequence[Document], sheet: str, as_of: date | None = None) -> Any:
     """Filled sheets of the documents, amendments laid over what they amend; says which look like something else."""
+    from yarnex.core.figures.headlines import with_headlines
     from yarnex.core.terms import abstract_all
     from yarnex.output.reports import misfits
 
-    filled = abstract_all(documents, sheet, as_of)
+    filled = tuple(with_headlines(a) for a in abstract_all(documents, sheet, as_of))
     for line in misfits(filled):
         say(line)
     return filled

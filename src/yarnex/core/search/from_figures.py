@@ -9,9 +9,10 @@ from datetime import date
 from yarnex.core.figures import Figure, FigurePeriod
 from yarnex.core.figures.asked import _rank
 from yarnex.core.figures.calendar import moved_to, read_heading, year_ends
+from yarnex.core.figures.headlines import figure_value
 from yarnex.core.figures.lines import CONTEXT_ONLY, Line, line_vocabulary, name_key
 from yarnex.core.search.from_lists import Offer
-from yarnex.core.values import Money, Percent, Quantity, Value
+from yarnex.core.values import Money, Percent
 from yarnex.core.words import stems_of
 
 YEAR_BEFORE = re.compile(
@@ -50,17 +51,6 @@ def lines_named(words: str) -> list[tuple[Line, frozenset[str]]]:
             stems = frozenset(stems_of(" ".join(parts[start : start + length])))
             out += [(line, stems) for line in vocabulary[key]]
     return out
-
-
-def figure_value(figure: Figure) -> Value | None:
-    """A figure as a typed value; None where the document says that there is none."""
-    if figure.value is None:
-        return None
-    if len(figure.unit) == 3 and figure.unit.isupper():
-        return Money(figure.value, figure.unit)
-    if figure.unit == "percent":
-        return Percent(figure.value)
-    return Quantity(figure.value, figure.unit or None)
 
 
 def of_figures(figures: Sequence[Figure], words: str, ideas: frozenset[str]) -> Iterator[Offer]:

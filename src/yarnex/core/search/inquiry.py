@@ -46,9 +46,6 @@ BASES = frozenset(
         "repayment_schedule",
     )
 )
-REPORTING = frozenset(
-    ["annual_report", "half_year_report", "quarterly_report", "presentation", "spreadsheet", "results_call", "research_note", "memo"]
-)  # fmt: skip
 PAPERS = frozenset(stems_of("agreement contract deal arrangement document paper"))
 ANYTHING = 4  # terms that a lone word may ask for
 EVERYDAY = 0.9  # what being like an everyday question counts, beside being like a term's own name
@@ -67,7 +64,9 @@ class Inquiry:
     @cached_property
     def figures(self) -> tuple[Figure, ...]:
         """The document's figures, where it is a paper that reports any."""
-        if identify(self.document).kind not in REPORTING and not self.document.tagged:
+        from yarnex.core.figures.headlines import reports_figures
+
+        if not reports_figures(self.document):
             return ()
         from yarnex.core.figures import figures_of
 
@@ -153,8 +152,16 @@ class Inquiry:
             part = tuple(t for t in self.sheet.terms if t.id in needed and t.id not in self._filled)
             sheet = replace(self.sheet, terms=part, particulars="")
             for finding in abstract(self.document, sheet, self.passages).findings:
-                self._filled[finding.term.id] = finding
+                self._filled[finding.term.id] = self._reported(finding) or finding
         return [self._filled[t.id] for t in terms]
+
+    def _reported(self, finding: Finding) -> Finding | None:
+        """The finding from the statements, for a headline figure of a report."""
+        if not finding.term.figure or not self.figures:
+            return None
+        from yarnex.core.figures.headlines import headline
+
+        return headline(finding, self.figures)
 
 
 def ways_of(term: Term) -> tuple[Way, ...]:

@@ -67,6 +67,7 @@ class Term:
     hint: str = ""
     show: str = ""
     allowed: tuple[str, ...] = ()
+    figure: tuple[str, ...] = ()  # lines of the statements that it is, the first reported one counts
     line: int = 0  # of the sheet
 
     @property

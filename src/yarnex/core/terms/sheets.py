@@ -35,7 +35,7 @@ TERM_KEYS = {
     "yes": Field("texts"), "no": Field("texts"), "items": Field("text", False, ("date", "day", "text")),
     "compute": Field("text", False, tuple(sorted(RULES))), "several": Field("flag"), "required": Field("flag"),
     "near": Field("texts"), "by": Field("text", False, tuple(SIDES)), "hint": Field("text"),
-    "asked": Field("texts"), "format": Field("text", False, SHOWN), "allowed": Field("texts"),
+    "figure": Field("texts"), "asked": Field("texts"), "format": Field("text", False, SHOWN), "allowed": Field("texts"),
 }  # fmt: skip
 PHRASE_KEYS = (
     "names",
@@ -168,6 +168,6 @@ def _term(item: Entry, name: str, group: str, phrases: dict[str, tuple[Phrase, .
         units=texts(item, "units"), yes=phrases["yes"], no=phrases["no"], items=item.get("items", "text"),
         compute=item.get("compute", ""), several=item.get("several", False), required=item.get("required", False),
         near=phrases["near"], by=item.get("by", ""), clause_cues=phrases["clause_cues"], requires=phrases["requires"], within=phrases["within"],
-        value_says=phrases["value_says"], asked=texts(item, "asked"), hint=item.get("hint", ""), show=item.get("format", ""),
+        value_says=phrases["value_says"], figure=texts(item, "figure"), asked=texts(item, "asked"), hint=item.get("hint", ""), show=item.get("format", ""),
         allowed=texts(item, "allowed"), line=item.line,
     )  # fmt: skip

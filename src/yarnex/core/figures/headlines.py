@@ -1,0 +1,82 @@
+"""The headline figures of a report's sheet: its own period's, of the group, from the statements rather than the sentences."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import replace
+
+from yarnex.core.document import Document
+from yarnex.core.figures.asked import _rank
+from yarnex.core.figures.calendar import year_ends
+from yarnex.core.figures.gather import figures_of
+from yarnex.core.figures.lines import line_vocabulary
+from yarnex.core.figures.model import Figure, FigurePeriod
+from yarnex.core.terms import Finding, Term
+from yarnex.core.terms.abstract import Abstract
+from yarnex.core.terms.identity import identify
+from yarnex.core.values import Money, Percent, Quantity, Value
+
+REPORTING = frozenset(
+    ["annual_report", "half_year_report", "quarterly_report", "presentation", "spreadsheet", "results_call", "research_note", "memo"]
+)  # fmt: skip
+OF_THE_GROUP = ("consolidated", "", "consolidated, previously stated")
+NOT_REPORTED = frozenset(("forecast", "target", "as reported"))
+PRINTED, SAID = 0.95, 0.85  # confidence in a figure of a table or a tagged one, and in one of a sentence
+
+
+def reports_figures(document: Document) -> bool:
+    """Whether a paper is of a kind that reports figures."""
+    return bool(document.tagged) or identify(document).kind in REPORTING
+
+
+def with_headlines(filled: Abstract) -> Abstract:
+    """The abstract of a report with its headline figures; another paper's as it is."""
+    if not any(f.term.figure for f in filled.findings) or not reports_figures(filled.document):
+        return filled
+    figures = figures_of(filled.document)
+    return replace(filled, findings=tuple(headline(f, figures) or f for f in filled.findings))
+
+
+def headline(finding: Finding, figures: Sequence[Figure]) -> Finding | None:
+    """The finding of a term that is a figure, from a report's figures; None where they do not hold it for its own period."""
+    found = headline_figure(finding.term, figures)
+    value = figure_value(found) if found is not None else None
+    if found is None or value is None:
+        return None
+    confidence = SAID if found.source == "sentence" else PRINTED
+    when = found.period.words if found.period else "no period told"
+    told = f"{found.label}, {when}" + (f", {found.basis}" if found.basis else "")
+    why = (f"the figure {found.label!r} of the report's own period",)
+    return Finding(
+        finding.document, finding.term, "stated", value, found.as_printed, confidence, found.cites, (told,), why=why
+    )
+
+
+def headline_figure(term: Term, figures: Sequence[Figure]) -> Figure | None:
+    """The group's figure of the report's own period for a term, the first of its lines that is reported."""
+    main = year_ends(figures[0].document.text).main if figures and term.figure else None
+    if main is None:
+        return None
+    natures = {line.id: line.nature for lines in line_vocabulary().by_name.values() for line in lines}
+    for item in term.figure:
+        own = FigurePeriod(main.end, 0 if natures.get(item) in ("stock", "ratio") else main.months)
+        held = [
+            f
+            for f in figures
+            if f.item == item and f.value is not None and f.basis in OF_THE_GROUP and NOT_REPORTED.isdisjoint(f.marks)
+            and f.period is not None and f.period.end == own.end and f.period.months in (0, own.months)
+        ]  # fmt: skip
+        if held:
+            return min(held, key=_rank)
+    return None
+
+
+def figure_value(figure: Figure) -> Value | None:
+    """A figure as a typed value; None where the document says that there is none."""
+    if figure.value is None:
+        return None
+    if len(figure.unit) == 3 and figure.unit.isupper():
+        return Money(figure.value, figure.unit)
+    if figure.unit == "percent":
+        return Percent(figure.value)
+    return Quantity(figure.value, figure.unit or None)

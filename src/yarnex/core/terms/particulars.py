@@ -17,7 +17,7 @@ from yarnex.core.terms.model import Finding, Term
 from yarnex.core.terms.passages import BLACKED_OUT, BLANK, Labelled, Passages
 from yarnex.core.terms.schedules import TOTAL
 from yarnex.core.terms.values_in_lines import LineValues
-from yarnex.core.values import Found, Schedule, Text, Value, YesNo
+from yarnex.core.values import Found, Quantity, Schedule, Text, Value, YesNo
 
 GROUP = "Other particulars"
 MOST_ROWS = 60  # of a table that is taken as a list of particulars
@@ -25,6 +25,18 @@ MOST_COLUMNS = 8
 SIGNING = re.compile(
     r"(?:signed(?: (?:for|by) .*)?|signature|by|title|name|date|witness|for and on behalf.*|its|print name|occupation|(?:managing )?director|(?:company )?secretary|partner|authorised signatory|position)\Z",
     re.IGNORECASE,
+)
+SIGNED = re.compile(  # rows of signatures side by side: "Name A. Smith", "Smith & Co, L.P. By"
+    r"\A(?i:name|title|by|its|signed|signature|date|position|capacity)[: ]+[A-Z].*\Z|(?<=[.,)])\s*(?:By|Its|Name|Title)\s*\Z"
+)
+ORDINAL = re.compile(
+    r"(?:the\s+)?(?:first|second|third|fourth|fifth|sixth|sevent\s?h|eighth|ninth|tenth|eleventh|twelfth|schedule|part|annex|appendix|exhibit|section|clause|article)?\s*[\divxlA-Z.]{0,4}\s*(?:schedule|part|annex|appendix|exhibit)?",
+    re.IGNORECASE,
+)
+LABEL_LETTERS = 0.5  # share of a label's characters that are letters, spaces left out
+SHORT_LABEL, LONGEST_LABEL = 60, 140
+AROUND_A_NUMBER = re.compile(
+    r"(?i:min|max|minimum|maximum|at|least|most|up|to|about|approx|approximately|over|under|each|per|a|an|of|the|total|in|all|circa|ca|plus|below|above|nearly|some|more|less|than|not)\b\.?|[\s.,;:()≥≤<>=~≈+*†-]"
 )
 LINE_LABELS = 5  # words of a label that opens a line
 ORDER = ("money", "date", "percent", "duration", "number")
@@ -124,7 +136,9 @@ def _finding(
 ) -> Finding | None:  # fmt: skip
     text = passages.text
     words = on_one_line(value.of(text))
-    if not words or SIGNING.match(label) or not re.search(r"[A-Za-z]{2}", label) or (words == label):
+    if not words or SIGNING.match(label) or SIGNED.search(label) or words == label or not _names_something(label):
+        return None
+    if _is_contents(label, words, passages):
         return None
     name = re.sub(r"\W+", "_", label.lower()).strip("_")[:60] or "row"
     ids[name] = ids.get(name, 0) + 1
@@ -156,6 +170,22 @@ def _finding(
     )  # fmt: skip
 
 
+def _names_something(label: str) -> bool:
+    """True for a label in words; labels of a drawing run into each other are numbers for the most part, or very long."""
+    solid = re.sub(r"\s", "", label)
+    letters = sum(c.isalpha() for c in solid)
+    told = len(label) <= SHORT_LABEL or letters >= LABEL_LETTERS * len(solid)
+    return bool(re.search(r"[A-Za-z]{2}", label)) and told and len(label) <= LONGEST_LABEL
+
+
+def _is_contents(label: str, words: str, passages: Passages) -> bool:
+    """True for a line of a list of contents: a part's number beside its heading."""
+    heading = words.lower().rstrip(" .0123456789")
+    return bool(ORDINAL.fullmatch(label)) and any(
+        heading in s.name.lower() or s.name.lower() in heading for s in passages.document.sections if len(s.name) > 4
+    )
+
+
 def typed_value(span: Span, values: LineValues, passages: Passages) -> tuple[str, Found[Value] | None]:
     """The value that a short labelled place holds first, by type; none in longer words."""
     words = span.of(passages.text)
@@ -166,6 +196,17 @@ def typed_value(span: Span, values: LineValues, passages: Passages) -> tuple[str
         finder = values.finder(kind)
         for found in finder(line)[:1] if finder else ():
             share = (found.span.end - found.span.start) / max(1, len(words))
+            opens = (
+                isinstance(found.value, Quantity) and found.value.unit is not None and found.span.start == span.start
+            )
+            if kind == "number" and not opens and not _is_all(span, found.span, passages.text):
+                continue
             if (share > 0.3 or found.span.start - span.start < 12) and (best is None or found.span.start < best[0]):
                 best = (found.span.start, kind, found)
     return (best[1], best[2]) if best else ("text", None)
+
+
+def _is_all(place: Span, value: Span, text: str) -> bool:
+    """True where a cell holds a number and nothing else that says something: no range, code, or thing by that name."""
+    rest = f"{text[place.start : value.start]} {text[value.end : place.end]}"
+    return not AROUND_A_NUMBER.sub("", re.sub(r"\([^()]*\)", " ", rest)).strip()

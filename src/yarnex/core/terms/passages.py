@@ -86,7 +86,7 @@ class Definition:
 
 
 _leading = re.compile(
-    r"\A(?:(?:section|part|clause|article|chapter)\s+[\dA-Z]{1,4}\s*[.:–—-]?\s+(?=[A-Z])|[A-Z][.)]?\s+(?=[A-Z][a-z])|[(\[]?\d{1,3}(?:\.\d{1,3})*[.)\]]?\s+)",
+    r"\A(?:(?:section|part|clause|article|chapter)\s+[\dA-Z]{1,4}\s*[.:–—-]?\s+(?=[A-Z])|[A-Z][.)]?\s+(?=[A-Z][a-z])|[(\[]?\d{1,3}(?:\.\d{1,3})*[.)\]]?\s+(?!(?:jan|feb|mar|apr|may|june?|july?|aug|sept?|oct|nov|dec)[a-z]*\.?\s))",
     re.IGNORECASE,
 )
 

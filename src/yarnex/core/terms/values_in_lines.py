@@ -63,11 +63,13 @@ UNIT_CELL = re.compile(
 OF_A_DAY = ("correspondence", "record", "minutes")  # sheets of papers that tell of the days around their date
 SCALES = {"thousand": 1_000, "million": 1_000_000, "lakh": 100_000, "crore": 10_000_000}
 TIME_HEAD = re.compile(
-    r"\b(?P<unit>hours?|business days?|working days?|days?|weeks?|months?|years?|minutes?)\b", re.IGNORECASE
+    r"(?<!\bper )(?<!\ba )(?<!\beach )\b(?P<unit>hours?|business days?|working days?|days?|weeks?|months?|years?|minutes?)\b",
+    re.IGNORECASE,
 )
 _sign = re.compile(
     rf"(?:{'|'.join(re.escape(s) for s in sorted(SIGNS, key=len, reverse=True))}|\b(?:{'|'.join(CODES)})\b)"
 )
+_sign_of_all = re.compile(rf"(?:{_sign.pattern})(?!\s?[\d(])")  # of no sum of its own: "all prices in €"
 _person = re.compile(
     r"(?:(?:Mr|Mrs|Ms|Miss|Dr|Prof(?:essor)?|Sir|Dame|Lord|Lady|Hon)\.?\s+)?(?:[A-Z][a-zà-ÿ]+(?:[-’'][A-Z][a-zà-ÿ]+)*|[A-Z]\.)(?:\s+(?:(?:de|van|von|der|den|la|le|du|O[’']|Mac|Mc)\s*)?[A-Z][\wà-ÿ]*(?:[-’'][A-Z]?[\wà-ÿ]+)*){1,3}"
 )
@@ -131,13 +133,13 @@ class LineValues:
             return []
         head, caption = self._heads(line)
         if re.search(
-            r"%|per\s?cent|\b(?:months?|days|hours|weeks|years?|no\.?|number|quantity|qty|page|note)\b",
+            r"%|per\s?cent|(?<!\bper )(?<!\ba )\b(?:months?|days|hours|weeks|years?|no\.?|number|quantity|qty|page|note)\b",
             head,
             re.IGNORECASE,
         ) and not _sign.search(head):
             return []
         beside = self._beside(line)
-        sign = _sign.search(head) or _sign.search(beside) or _sign.search(caption)
+        sign = _sign.search(head) or _sign.search(beside) or _sign_of_all.search(caption)
         label = TOTAL.sub("", line.label) if head.strip() else line.label  # the total of a column of things is no sum
         if sign is None and not MONEY_HEAD.search(head + " " + label) and not FIGURES.search(line.values.of(self.text)):
             return []

@@ -22,6 +22,12 @@ CONFLICT_FLOOR = 0.8  # evidence weaker than this never makes a conflict
 CONFLICT_MARGIN = 0.05
 NEAR_SHOWN = 3
 SENTENCES = ("cue", "definition", "words")  # finders that read values in sentences
+ENDORSED = re.compile(r"\b(?:endorsements?|riders?)\b", re.IGNORECASE)
+OF_A_PART = 0.1  # how much less a value counts as the general rule where it holds for one part only
+PART_ONLY = re.compile(
+    r"(?:\W|\(?[\da-z]{1,4}[.)]\s)*(?:in respect of|with respect to|in relation to|as regards|in the case of|for|at|during)\s[^,;.]{0,70}\b[A-Za-z]+\s(?:\d{1,3}|[A-Z])(?![\w.,]*\d)\b",
+    re.IGNORECASE,
+)
 AUTO = "auto"  # the sheet of each document's kind
 LEADER = re.compile(r"(?:\.\s?){5,}")  # a line of a contents page
 SPECIAL = re.compile(r"special (?:condition|provision|term)s?", re.IGNORECASE)
@@ -48,7 +54,20 @@ class Abstract:
 def candidates_of(term: Term, passages: Passages) -> list[Candidate]:
     """All candidates of all finders, strongest first; among equals, the first in the document."""
     found = [c for finder in FINDERS for c in finder(term, passages)]
-    return sorted(found, key=lambda c: (-round(c.weight, 3), c.text.span.start, c.finder))
+    return sorted(
+        found, key=lambda c: (-round(c.weight - OF_A_PART * _is_of_a_part(c), 3), c.text.span.start, c.finder)
+    )
+
+
+def _is_of_a_part(candidate: Candidate) -> bool:
+    """True for what a sentence says of some numbered part only, "In respect of Premises 4 the period is ...", and for what
+    an endorsement says without taking the place of the general rule.
+    """
+    if candidate.finder not in SENTENCES:
+        return False
+    words = candidate.quote.quote
+    added = ENDORSED.search(candidate.quote.section) is not None and VARIES.search(words) is None
+    return added or PART_ONLY.match(words) is not None
 
 
 def abstract(document: Document, sheet: Sheet, passages: Passages | None = None) -> Abstract:
@@ -140,6 +159,10 @@ def _chosen(term: Term, found: list[Candidate], passages: Passages) -> Finding:
     rivals = (
         [] if term.several else [c for c in found if c is not best and c is not exception and _differs(best, c, term)]
     )
+    if exception is None and not term.several and not _is_of_a_part(best):
+        parts = [c for c in rivals if _is_of_a_part(c)]
+        exception = parts[0] if parts else None
+        rivals = [c for c in rivals if c not in parts]
     places = {(c.quote.span.start // 40) for c in same} - {best.quote.span.start // 40}
     confidence = min(0.98, best.weight + 0.02 * min(3, len(places)))
     why = (

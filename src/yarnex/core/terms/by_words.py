@@ -414,6 +414,8 @@ def from_plain_words(term: Term, passages: Passages) -> Iterator[Candidate]:
     """Lines that say what the term's label, its other names or its hint say, with a value of the term's type close by."""
     if term.type not in (*TYPED, "party", "text") or (term.type == "text" and not (term.asked or term.hint)):
         return
+    if term.type == "party" and term.names:
+        return  # who has a role is told where the parties and their roles are named
     if term.compute and term.type == "date":
         return  # a date that is worked out when not stated: a day that merely stands near its words is another one
     matcher = matcher_of(passages)
@@ -424,6 +426,8 @@ def from_plain_words(term: Term, passages: Passages) -> Iterator[Candidate]:
         ideas = ideas_of(words)
         if len(ideas) < 2 and not (ideas and len(ideas[0].name) > 1) and words == term.label and term.names:
             continue  # a label of one word says too little; its names say more
+        if len(ideas) == 1 and len(ideas[0].name) == 1 and guided:
+            continue  # and so do its headings and the words around it
         for hit in matcher.ranked(ideas, values, limit=3, hint=ideas_of(term.hint) if term.hint else ()):
             if (
                 hit.coverage < (FULL if guided or term.names else FULL_OWN)

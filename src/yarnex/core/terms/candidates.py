@@ -185,6 +185,8 @@ def from_value_words(
             yield candidate(passages, term, found[0], weight, finder, why, quote)
         elif gaps:
             yield gap_candidate(passages, gaps[0][0], gaps[0][1], weight - 0.1, finder, why, quote)
+        elif re.fullmatch(r"[\d.,\s()–-]+", words):
+            return  # a bare number in a table of other things
         elif labelled is not None and not PASSING.match(words) and len(words) < 160 and labelled.source != "heading":
             yield Candidate(
                 "stated",

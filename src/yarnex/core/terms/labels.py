@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 from collections.abc import Iterator
 
-from yarnex.core.document import Cite, Span
+from yarnex.core.document import Cite, Span, Table
 from yarnex.core.document.table_paths import column_path
 from yarnex.core.terms.candidates import TYPED, candidate, cut, fits, from_value_words, is_named
 from yarnex.core.terms.lines import Line
@@ -13,7 +13,7 @@ from yarnex.core.terms.model import Candidate, Term
 from yarnex.core.terms.passages import Passages, plain_label
 from yarnex.core.terms.schedules import find_schedules
 from yarnex.core.terms.values_in_lines import LineValues
-from yarnex.core.values import Found, Party, Quantity, Value
+from yarnex.core.values import Found, Party, Quantity, Value, same_value
 
 
 def from_labels(term: Term, passages: Passages) -> Iterator[Candidate]:
@@ -70,7 +70,7 @@ def from_schedules(term: Term, passages: Passages) -> Iterator[Candidate]:
 
 def from_table_cells(term: Term, passages: Passages) -> Iterator[Candidate]:
     """Cells of larger tables whose row or column heading names the term; a total row counts most."""
-    if term.type not in ("number", "money", "percent") or not term.names:
+    if term.type not in ("number", "money", "percent", "duration") or not term.names:
         return
     document, text = passages.document, passages.text
     line_values = LineValues(passages)
@@ -78,6 +78,9 @@ def from_table_cells(term: Term, passages: Passages) -> Iterator[Candidate]:
         if table.columns < 3 and not (table.columns == 2 and table.header_rows):
             continue
         heads = {c.column: plain_label(c.span.of(text)) for r in range(table.header_rows) for c in table.row_cells(r)}
+        yield from _same_all_down(term, passages, table, heads, line_values)
+        if term.type == "duration":
+            continue
         for row in range(table.header_rows, table.rows):
             cells = table.row_cells(row)
             first = plain_label(cells[0].span.of(text)) if cells and cells[0].column == 0 else ""
@@ -94,6 +97,25 @@ def from_table_cells(term: Term, passages: Passages) -> Iterator[Candidate]:
                     why = f"the cell under {head!r}, row {first!r}"
                     yield candidate(passages, term, value, 0.84 if total or by_row else 0.78, "table", why)
                     break
+
+
+def _same_all_down(
+    term: Term, passages: Passages, table: Table, heads: dict[int, str], line_values: LineValues
+) -> Iterator[Candidate]:
+    """The value that a column named like the term holds in two or more rows, and no other one."""
+    for column, head in heads.items():
+        if column == 0 or not is_named(term.names, head):
+            continue
+        found = [
+            next(_cell_values(term, passages, cell.span, line_values), None)
+            for row in range(table.header_rows, table.rows)
+            for cell in table.row_cells(row)
+            if cell.column == column
+        ]
+        values = [f for f in found if f is not None]
+        if len(values) > 1 and all(same_value(v.value, values[0].value) for v in values):
+            why = f"all {len(values)} rows under {head!r} say it"
+            yield candidate(passages, term, values[0], 0.88, "table", why)
 
 
 def _cell_values(term: Term, passages: Passages, span: Span, values: LineValues) -> Iterator[Found[Value]]:

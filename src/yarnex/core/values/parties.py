@@ -26,6 +26,11 @@ _bare_role = re.compile(
 _start = re.compile(
     r"(?:\b(?:between|amongst|among|by\s+and\s+between|by|and|is\s+made|BETWEEN|AND|PARTIES)\b\s*:?\s*|\A|[\n\t;]\s*(?:\d{1,2}[.)]\s+)?|\(\d\)[.:,]?\s*|\A\d\.\s*)"
 )
+_things = re.compile(  # defined in brackets like a party, and no party
+    r"(?:existing |expansion |demised |new )?(?:premises|property|properties|building|land|site|unit|suite|store|estate|lease|licence|license|agreement|contract|deed|letter|plan|term|rent|deposit|goods|products?|services?"
+    r"|equipment|works?|shares|business|facility|loan|notes?|policy|fund|project|software|materials|documents?|purpose|transaction|event|programme|program|system|vessel|vehicle|report|statement|order form)\Z",
+    re.IGNORECASE,
+)
 _numbered = re.compile(r"\s*(?:and\s+)?\(?\d{1,2}[.)]{1,2}\s*", re.IGNORECASE)
 _stop = re.compile(
     rf"(?:,\s+(?!(?:{FORMS})(?!\w))|;|\s+\((?!(?:[A-Z]{{2,4}}|[A-Z][a-z]+)\)[,\s])|\s+(?:of|whose|having|a company|acting|incorporated|registered|with|as|c/o|at)\s|\s+[–—-]\s|\Z)"
@@ -60,6 +65,9 @@ def find_party_roles(text: str) -> Iterator[Found[PartyRole]]:
     floor = 0
     for m in sorted((*_role.finditer(text), *_bare_role.finditer(text)), key=lambda m: m.start()):
         clause = text[floor : m.start()]
+        if _things.match(m["role"].strip()):
+            floor = _closed(text, m)
+            continue
         place = _name_in(clause)
         if m.re is _bare_role and (place is None or not _organisation.match(place[1])):
             continue  # without quotation marks, only what follows an organisation is a role

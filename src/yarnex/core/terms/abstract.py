@@ -16,17 +16,18 @@ from yarnex.core.terms.model import Candidate, Finding, Sheet, Term, quoted
 from yarnex.core.terms.particulars import other_particulars
 from yarnex.core.terms.passages import Passages
 from yarnex.core.terms.variations import by_precedence, latest_part, varied_within
-from yarnex.core.values import same_value
+from yarnex.core.values import Text, same_value
 
 CONFLICT_FLOOR = 0.8  # evidence weaker than this never makes a conflict
 CONFLICT_MARGIN = 0.05
 NEAR_SHOWN = 3
 SENTENCES = ("cue", "definition", "words")  # finders that read values in sentences
 ENDORSED = re.compile(r"\b(?:endorsements?|riders?)\b", re.IGNORECASE)
+PART_AT_MOST = 0.6  # confidence in what holds for a part only
 OF_A_PART = 0.1  # how much less a value counts as the general rule where it holds for one part only
 PART_ONLY = re.compile(
-    r"(?:\W|\(?[\da-z]{1,4}[.)]\s)*(?:in respect of|with respect to|in relation to|as regards|in the case of|for|at|during)\s[^,;.]{0,70}\b[A-Za-z]+\s(?:\d{1,3}|[A-Z])(?![\w.,]*\d)\b",
-    re.IGNORECASE,
+    r"(?:\W|\(?[\da-z]{1,4}[.)]\s)*(?i:in respect of|with respect to|in relation to|as regards|in the case of|for|at|during)\s[^,;.]{0,70}"
+    r"\b(?!(?:January|February|March|April|May|June|July|August|September|October|November|December)\b)[A-Z][a-z]+s?\s(?:\d{1,3}|[A-Z])(?![\w.,]*\d)\b"
 )
 AUTO = "auto"  # the sheet of each document's kind
 LEADER = re.compile(r"(?:\.\s?){5,}")  # a line of a contents page
@@ -63,7 +64,7 @@ def _is_of_a_part(candidate: Candidate) -> bool:
     """True for what a sentence says of some numbered part only, "In respect of Premises 4 the period is ...", and for what
     an endorsement says without taking the place of the general rule.
     """
-    if candidate.finder not in SENTENCES:
+    if candidate.finder not in SENTENCES or isinstance(candidate.value, Text):
         return False
     words = candidate.quote.quote
     added = ENDORSED.search(candidate.quote.section) is not None and VARIES.search(words) is None
@@ -225,6 +226,9 @@ def _chosen(term: Term, found: list[Candidate], passages: Passages) -> Finding:
         condition = condition_of(passages, best.text.span)
         if condition and condition not in best.text.quote:
             working.append(f"with the condition {quoted(condition, 220)}")
+    if _is_of_a_part(best) and not term.several:
+        confidence = min(confidence, PART_AT_MOST)
+        working.append("said of one part only; no general rule was found")
     if exception is not None:
         cites.append(exception.quote)
         working.append(

@@ -398,6 +398,7 @@ class Matcher:
 FULL = 0.72  # share of what is asked for that a line must name
 GUIDED = 0.95  # what a line must score for a term that has wording of its own to go by
 FULL_OWN = 0.55  # the same, for a term that an analyst gave only a label
+OF_ITS_LABEL = 0.6  # how far a label must be what is asked for where the term's own names name none
 SEEN = {"sentence", "cell", "named"}
 
 
@@ -434,6 +435,7 @@ def from_plain_words(term: Term, passages: Passages) -> Iterator[Candidate]:
                 or hit.line.kind not in SEEN
                 or len(hit.missing) > len(ideas) // 3
                 or (strict and hit.score < GUIDED)
+                or (term.names and hit.line.kind == "cell" and hit.line.names and hit.named < OF_ITS_LABEL)
             ):
                 continue
             if hit.found is not None and not fits(term, hit.found.value):

@@ -17,7 +17,7 @@ BARE_PERIODS = ("year", "month", "quarter", "week")  # rents are often stated wi
 MAX_QUOTE = 480  # characters
 PASSING = re.compile(r"\A(?:see|as (?:set out|stated|defined|described)|refer to|per)\b", re.IGNORECASE)
 REFERENCE = re.compile(
-    r"\A.{0,50}?\b(?:described|set out|specified|stated|payable|defined|contained|shown)\b[^.;]{0,60}\b(?:Schedule|clause|Clause|Section|Exhibit|Part|paragraph|Particulars|Appendix|Annex)\b"
+    r"\A.{0,50}?\b(?:described|set out|specified|stated|payable|defined|contained|shown)\b[^.;]{0,60}\b(?:Schedule|clause|Clause|Section|Exhibit|Part|paragraph|Particulars|Appendix|Annex)\b|\A[^.;]{0,40}\b(?:under|in|by)\s+(?:Schedule|clause|Clause|Section|section|Exhibit|Part|paragraph|Appendix|Annex)\s+[\dA-Z.()]+\W*\Z"
 )
 
 

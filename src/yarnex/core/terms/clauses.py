@@ -13,6 +13,7 @@ from yarnex.core.terms.model import Candidate, Term
 from yarnex.core.terms.passages import Passages, plain_label
 from yarnex.core.terms.wording import is_others_duty
 from yarnex.core.values import ListOf, Text
+from yarnex.core.words import stems_of
 
 
 def from_headed_clauses(term: Term, passages: Passages) -> Iterator[Candidate]:
@@ -39,12 +40,19 @@ def from_headed_clauses(term: Term, passages: Passages) -> Iterator[Candidate]:
             continue
         piece = shortened(text, without_number(passages, span))
         cite = Cite(document, piece)
+        if _only_named(piece.of(text), block.heading):
+            continue
         weight = 0.8 if exact else 0.7
         if re.search(r"special (?:condition|provision)s?", passages.headings_of(block)):
             weight -= 0.08  # it varies the main clause, which says more
         yield Candidate(
             "stated", Text(on_one_line(cite.quote)), cite, cite, weight, "heading", f"the clause is headed {heading!r}"
         )
+
+
+def _only_named(words: str, heading: str) -> bool:
+    """True where a clause's words are but its heading again, as in a list of clauses."""
+    return set(stems_of(words)) <= set(stems_of(heading))
 
 
 def _clause_text(passages: Passages, place: int) -> Span | None:

@@ -173,6 +173,13 @@ def _excluded(term: Term, text: str, sentence: Span, cue: int, value: Span) -> b
     return says(term.excludes, near) is not None
 
 
+# Where the words after a cue go on to something else: "the law of Ireland, and the Irish courts have jurisdiction".
+NEXT_CLAUSE = re.compile(
+    r";|,?\s+(?:provided that|PROVIDED|and for no other)\b"
+    r"|,?\s+and\s+(?:(?:the|its|all|any|each|every|their|no)\s+)?(?:\w+\s+){1,3}?(?:submits?|agrees?|ha(?:ve|s)|shall|will|may|must)\b"
+)
+
+
 def _text_by_cue(
     term: Term, passages: Passages, sentence: Sentence, cue: Phrase, weight: float, why: str
 ) -> Iterator[Candidate]:
@@ -203,7 +210,7 @@ def _text_by_cue(
         if not stop:
             return
         end = stop.start()
-    stop = re.compile(r";|,?\s+(?:provided that|PROVIDED|and for no other)\b").search(text, start, end)
+    stop = NEXT_CLAUSE.search(text, start, end)
     if stop:
         end = stop.start()
     start += len(re.match(r"[\s,:;–-]*", text[start:end]).group())  # type: ignore[union-attr]

@@ -130,7 +130,7 @@ def _wanted(of: str) -> Wanted:
     What qualifies it ("at the date of the report") is left out.
     """
     plain = QUALIFIER.sub("", of) or of
-    ideas = [[(frozenset(way), worth) for way, worth in idea.ways] for idea in ideas_of(plain)]
+    ideas = [[(frozenset(way), worth) for way, worth in idea.ways] for idea in ideas_of(plain, loosely=False)]
     return ideas or [[(frozenset(stems_of(of, stop=True)), 1.0)]]
 
 

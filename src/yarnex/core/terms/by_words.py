@@ -87,8 +87,11 @@ _NOTHING = Text("")
 
 
 @lru_cache(maxsize=4096)
-def ideas_of(words: str) -> tuple[Idea, ...]:
-    """What some words ask for: phrases that the vocabulary knows are one idea, every other word is one."""
+def ideas_of(words: str, *, loosely: bool = True) -> tuple[Idea, ...]:
+    """What some words ask for: phrases that the vocabulary knows are one idea, every other word is one.
+
+    loosely: words of everyday speech and of the thesaurus that mean nearly the same are other ways to name it too.
+    """
     synonyms = known_synonyms()
     found = telling_words(words)
     stems = [t.stem for t in found]
@@ -109,9 +112,9 @@ def ideas_of(words: str) -> tuple[Idea, ...]:
         loose = 1.0 if len(others) <= FEW_OTHERS else LOOSE  # a word with many others means many things
         for other in (*others, *_numeral(words[found[place - length].start : found[place - 1].end])):
             ways.setdefault(other, (SYNONYM if len(other) == 1 else PHRASE) * loose)
-        for other in synonyms.everyday.get(key, ()):
+        for other in synonyms.everyday.get(key, ()) if loosely else ():
             ways.setdefault(other, EVERYDAY)
-        for other, nearness in known_thesaurus().near(key)[:NEAR_WORDS]:
+        for other, nearness in known_thesaurus().near(key)[:NEAR_WORDS] if loosely else ():
             ways.setdefault(other, NEARLY[nearness])
         if length > 1:
             for part in key:

@@ -1,0 +1,84 @@
+"""Headline figures of a report's sheet: from the statements, of the group, for the report's own period."""
+
+from __future__ import annotations
+
+from decimal import Decimal
+
+import pytest
+
+import yarnex
+from yarnex.core.figures import figures_of
+from yarnex.core.figures.headlines import figure_value, headline_figure, reports_figures, with_headlines
+from yarnex.core.figures.model import Figure
+from yarnex.core.terms import abstract_all
+from yarnex.core.terms.sheets import load_sheet
+from yarnex.core.values import Money, Percent, Quantity
+
+REPORT = """# Brackenfold Holdings Limited
+
+# Annual report for the year ended 30 June 2026
+
+The retail shop had revenue of £2.4 million. We expect revenue of £64 million next year. Profit before tax of the dye works was £0.7 million.
+
+## Consolidated income statement
+
+| | 2026 £’000 | 2025 £’000 |
+| --- | --- | --- |
+| Revenue | 61,480 | 57,905 |
+| Operating profit | 6,824 | 5,997 |
+| Profit before taxation | 4,797 | 4,668 |
+| Profit for the year | 3,598 | 3,501 |
+
+## Consolidated statement of financial position
+
+| | 2026 £’000 | 2025 £’000 |
+| --- | --- | --- |
+| Cash and cash equivalents | 3,127 | 2,604 |
+| Total assets | 48,210 | 47,001 |
+"""
+
+
+@pytest.fixture
+def report(document):
+    return document(REPORT, "report.md")
+
+
+@pytest.mark.parametrize(
+    ("term", "amount"),
+    [("revenue", 61_480_000), ("operating_profit", 6_824_000), ("profit_before_tax", 4_797_000), ("profit_after_tax", 3_598_000), ("cash", 3_127_000)],
+)  # fmt: skip
+def test_headlines_are_those_of_the_statements(report, term, amount):
+    found = yarnex.abstract(report).finding(term)
+    assert found.state == "stated"
+    assert found.value == Money(Decimal(amount), "GBP")
+    assert "30 Jun 2026" in found.working[0]
+
+
+def test_without_the_statements_the_sentences_rival_each_other(report):
+    (plain,) = abstract_all([report])
+    assert plain.finding("revenue").value != Money(Decimal(61_480_000), "GBP")
+    assert with_headlines(plain).finding("revenue").value == Money(Decimal(61_480_000), "GBP")
+
+
+def test_other_papers_stay_as_they_are(document):
+    lease = document("# Lease\n\nThe rent is £4,000 a year.\n", "lease.md")
+    (filled,) = abstract_all([lease])
+    assert not reports_figures(lease)
+    assert with_headlines(filled) is filled
+
+
+def test_a_term_that_is_no_figure_has_no_headline(report):
+    sheet = load_sheet("report")
+    figures = figures_of(report)
+    auditor = next(t for t in sheet.terms if t.id == "auditor")
+    assert headline_figure(auditor, figures) is None
+    assert headline_figure(next(t for t in sheet.terms if t.id == "ebitda"), figures) is None
+
+
+@pytest.mark.parametrize(
+    ("unit", "value", "kind"),
+    [("GBP", Decimal(4), Money), ("percent", Decimal(4), Percent), ("pence", Decimal(4), Quantity), ("GBP", None, type(None))],
+)  # fmt: skip
+def test_figures_as_values(report, unit, value, kind):
+    figure = Figure(report, figures_of(report)[0].span, "x", ("x",), value, "4", unit)
+    assert isinstance(figure_value(figure), kind)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import pytest
 
+import yarnex
 from yarnex.core.errors import PackError
 from yarnex.core.search import Inquiry, ask, understand
 from yarnex.core.search import inquiry as module
@@ -121,8 +122,9 @@ The bales in the shed are wet. We sent the money to account no. 44-1182-7 on Fri
 """
 
 
-def test_who_wrote_a_mail_is_a_person_though_its_sheet_holds_a_line(document):
-    found = told(Inquiry(document(MAIL, "wet.eml")), "Who wrote this?")
+def test_who_wrote_a_mail_is_a_person_though_its_sheet_holds_a_line(tmp_path):
+    (tmp_path / "wet.eml").write_text(MAIL, "utf-8")
+    found = told(Inquiry(yarnex.read(tmp_path / "wet.eml")), "Who wrote this?")
     assert found.value is not None
     assert found.value.to_dict() == {"type": "party", "value": "Ada Croft"}
 

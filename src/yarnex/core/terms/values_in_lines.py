@@ -80,6 +80,11 @@ _not_names = re.compile(
     r"|Report|Statements?|Policy|Insurance|Interest|Price|Business|Working|Contract|Order|Event|Default|Party|Parties|Street|Road|Avenue|Square|House|Court|Suite|Floor|Unit|Draft|Board|Committee|Group|Directors?|Officer|Executive|Financial|Chief|Senior|Chair|Secretary|Manager|Head)\b"
 )
 
+_places = re.compile(  # what names of places end in, and names of persons do not
+    r"\b(?:Rooms?|Stores?|Mill|Yard|Quay|Wharf|Building|Annexe|Annex|Bay|Block|Wing|Station|Works|Site|Basement|Gallery|Harbour|Harbor|Estate|Centre|Center|Tower|Storey|Corridor|Kitchen|Office|Factory"
+    r"|Plant|Depot|Terminal|Airport|Warehouse|Shed|Avenue|Valley|River)\Z|\s[A-Z]\Z"
+)
+
 
 class LineValues:
     """One document's values by line and type."""
@@ -289,6 +294,7 @@ class LineValues:
             span = _moved(Span(*m.span()), line.values.start)
             if (
                 not _not_names.search(m.group())
+                and not _places.search(m.group())
                 and self._is_name(m.group())
                 and not any(o.span.overlaps(span) for o in out)
             ):

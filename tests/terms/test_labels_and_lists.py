@@ -138,3 +138,17 @@ def test_a_party_in_its_place(filled):
 def test_the_order_in_which_parts_prevail(document, words, order):
     found = precedence_of(Passages(document(words)))
     assert (found[0] if found else None) == order
+
+
+@pytest.mark.parametrize(
+    ("text", "labels"),
+    [
+        ("Drying: £900 a week. Removal and storage: £80, for 26 weeks.", ["Drying", "Removal and storage"]),
+        ("Tenant: A. Croft, of Tarn House.", ["Tenant"]),
+        ("Accepted: O. Fell Date: 7 May 2026", ["Accepted"]),
+        ("Place: the wool store.", ["Place"]),
+    ],
+)
+def test_labels_that_follow_each_other_in_a_paragraph(document, text, labels):
+    rows = Passages(document(f"# Limits\n\n{text}\n", "paper.md")).labelled
+    assert [r.label for r in rows] == labels

@@ -28,6 +28,7 @@ YEAR = re.compile(r"\b(?:19|20)\d\d\b")
 WHOLE = frozenset(map(stem, ("total", "altogether", "overall", "aggregate")))
 OF_A_SIDE = 0.3  # how much a party's role in a question counts where terms are compared with it
 NAMES_PARTY = 0.7  # how surely a word of the question means a party's role
+NOT_WHOLE = -3.0  # what a number with decimals counts for, as a unit that fits counts 1
 HOW_MANY = re.compile(r"\bhow\s+many\b", re.IGNORECASE)
 SUBJECT = 48  # characters at the start of a sentence in which its subject stands
 EXACT = 0.95
@@ -64,7 +65,7 @@ def measured(question: Question, answer: Answer) -> Answer:
     if isinstance(value, Quantity) and (wanted := units_named(names) or units_asked(names)):
         fit = 1.0 if value.unit in wanted else -1.0
     elif isinstance(value, Quantity) and value.unit is None and HOW_MANY.search(question.text):
-        fit = 0.0 if value.value == int(value.value) else -1.0  # things are counted in whole numbers
+        fit = 0.0 if value.value == int(value.value) else NOT_WHOLE  # things are counted in whole numbers
     elif isinstance(value, Money):
         period = period_asked(names)
         if period and value.per:

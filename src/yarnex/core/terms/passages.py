@@ -7,6 +7,7 @@ from bisect import bisect_left, bisect_right
 from collections.abc import Callable, Iterable, Iterator
 from dataclasses import dataclass
 from functools import cached_property
+from itertools import pairwise
 
 from yarnex.core.document import Block, Document, Span
 from yarnex.core.document.sentences import sentences
@@ -52,6 +53,7 @@ _inline = re.compile(
     rf"\((?:(?:the|this|such|each,?\s+an?|an?|together,?\s+the|collectively,?\s+the|being\s+the|said)\s+)*{_quoted.format('name')}[^()]{{0,60}}\)"
 )
 _label_line = re.compile(r"(?P<label>[A-Z][\w'’/&.,() -]{1,55}?)\s*(?::\s+|\t)(?=\S)")
+_next_label = re.compile(r"(?<=[a-z\d)]{2}[.;])\s+(?=[A-Z][\w'’/&,() -]{1,55}?:\s+\S)")
 _number_only = re.compile(r"[(\[]?\d{1,3}(?:\.\d{1,3})*[.)\]]?|\(?[a-z]\)")
 
 
@@ -298,7 +300,15 @@ class Passages:
             skip = len(re.match(r"[\s.)]*", text[skip:]).group()) + skip if skip else 0  # type: ignore[union-attr]
             m = _label_line.match(text, skip)
             if m and m.end() < len(text):
-                out.append(Labelled(plain_label(m["label"]), Span(start + m.end(), block.span.end), block.span, "line"))
+                ends = [n.start() for n in _next_label.finditer(text, m.end())] + [len(text)]
+                out.append(
+                    Labelled(plain_label(m["label"]), Span(start + m.end(), start + ends[0]), block.span, "line")
+                )
+                for begin, end in pairwise(ends):  # "Storage: £900. Removal: £80."
+                    at = begin + len(text[begin:end]) - len(text[begin:end].lstrip())
+                    if (n := _label_line.match(text, at)) and n.end() < end:
+                        row = Span(start + at, start + end)
+                        out.append(Labelled(plain_label(n["label"]), Span(start + n.end(), start + end), row, "line"))
             elif block.heading and len(text) < 500 and text.find(block.heading) >= 0:
                 at = text.find(block.heading) + len(block.heading)
                 at += len(re.match(r"[\s.:–—-]*", text[at:]).group())  # type: ignore[union-attr]

@@ -111,3 +111,48 @@ def test_a_question_leans_on_the_one_before_where_it_points_back(words, leans):
 
 def test_without_a_question_before_nothing_leans():
     assert not understand("How long does it last?").leans
+
+
+@pytest.mark.parametrize(
+    ("question", "kind"),
+    [
+        ("Above what account size is a client protected?", "money"),
+        ("Under which condition is it reserved?", "text"),
+        ("To what level is the rent revised?", "text"),
+    ],
+)
+def test_more_forms(question, kind):
+    assert understand(question).kinds[0] == kind
+
+
+@pytest.mark.parametrize(
+    ("question", "sought"),
+    [
+        ("How much must be paid to leave?", "multiple"),
+        ("On which day of the month is it paid?", "day"),
+        ("How long is it?", ""),
+    ],
+)
+def test_kinds_that_are_sought_too(question, sought):
+    from yarnex.core.search.patterns import kinds_sought
+
+    asked = understand(question)
+    more = [kind for _, kind in kinds_sought(asked.kinds, question) if kind not in asked.kinds]
+    assert (sought in more) if sought else not more
+
+
+@pytest.mark.parametrize(
+    ("kind", "text", "found"),
+    [
+        ("multiple", "he shall pay a sum equal to four months' rent and VAT", ["a sum equal to four months' rent"]),
+        ("multiple", "not more than twenty-four (24) months’ rent and service charge", ["twenty-four (24) months’ rent and service charge"]),
+        ("multiple", "within four months after the rent day", []),
+        ("day", "Monthly, on the 25th, by transfer", ["25th"]),
+        ("day", "on the 25th day of May", ["25th"]),
+        ("day", "on 25th May 2026", []),
+    ],
+)  # fmt: skip
+def test_patterns(kind, text, found):
+    from yarnex.core.search.patterns import PATTERNS
+
+    assert [m.group() for m in PATTERNS[kind].finditer(text)] == found

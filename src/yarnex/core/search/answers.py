@@ -27,7 +27,7 @@ from yarnex.core.search.evidence import (
 from yarnex.core.search.from_lists import Offer, of_bills, of_dates
 from yarnex.core.search.inquiry import Inquiry
 from yarnex.core.search.limits import within_limit
-from yarnex.core.search.patterns import PATTERNS, pattern_finder
+from yarnex.core.search.patterns import PATTERNS, kinds_sought, pattern_finder
 from yarnex.core.search.question import Question
 from yarnex.core.search.weighing import Answer, likely_there, weighed
 from yarnex.core.terms import Finding, Term
@@ -319,7 +319,7 @@ def _of_people(inquiry: Inquiry, question: Question) -> Iterator[Offer]:
 def from_lines(inquiry: Inquiry, question: Question) -> list[Answer]:
     """Values and passages in the lines that say what is asked for."""
     out: list[Answer] = []
-    for rank, kind in enumerate(question.kinds):
+    for rank, kind in kinds_sought(question.kinds, question.text):
         finder = pattern_finder(inquiry, kind) if kind in PATTERNS else inquiry.values.finder(kind)
         hits = inquiry.matcher.ranked(question.ideas, finder, limit=8, seconds=2)
         if kind == "time" and question.kinds[0] == "date":  # "to 4 p.m. on 30 June": the day is asked for

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from decimal import Decimal
 
 from yarnex.core.document import Span
@@ -13,6 +13,7 @@ from yarnex.core.terms.lines import Line
 from yarnex.core.values import (
     Duration,
     Found,
+    Quantity,
     Text,
     Value,
 )
@@ -34,7 +35,24 @@ OFTEN = re.compile(
 CODE = re.compile(
     r"\b(?=[A-Za-z\d/.-]*\d)[A-Z\d]{1,12}(?:[-/.][A-Za-z\d]{1,12})+\b|\b[A-Z]{2,12}\s?\d{3,}[A-Z\d]*\b|\b(?=[A-Z\d]{6,}\b)[A-Z]*\d[A-Z\d]*\b|\b\d{2,4}(?:[ -]\d{2,5}){1,5}\b"
 )
-PATTERNS = {"time": CLOCK, "often": OFTEN, "code": CODE}
+# "a sum equal to four months' rent": a sum that is told as so many times another one.
+MULTIPLE = re.compile(
+    rf"(?:a\s+sum\s+equal\s+to\s+)?\b(?:{WORDS}|\d{{1,3}})(?:\s*\(\d{{1,3}}\))?\s+(?:calendar\s+|full\s+)?(?:months?|weeks?|years?|quarters?)['’]s?\s+(?:\w+\s+){{0,2}}?"
+    r"(?:rent|salary|pay|fees?|wages|premiums?|charges?|interest|instalments?|purchases|sales|remuneration)\b(?:\s+and\s+(?:the\s+)?service\s+charge)?",
+    re.IGNORECASE,
+)
+MONTH_DAY = re.compile(r"\b(?P<n>[12]?\d|3[01])(?:st|nd|rd|th)\b(?!\s+(?:of\s+)?(?!each|every|the\b)[A-Z])")
+OF_THE_MONTH = re.compile(r"\bday\s+of\s+(?:the|each|every|a)\s+(?:month|quarter)\b", re.IGNORECASE)
+PATTERNS = {"time": CLOCK, "often": OFTEN, "code": CODE, "multiple": MULTIPLE, "day": MONTH_DAY}
+
+
+def kinds_sought(kinds: Sequence[str], question: str) -> list[tuple[int, str]]:
+    """The kinds of answers to look for in lines, each with its rank among those wanted: a sum may be told as a multiple of
+    another one, a day of each month by its number.
+    """
+    out = [(rank, kind) for rank, kind in enumerate(kinds)]
+    out += [(rank, "multiple") for rank, kind in out if kind == "money"]
+    return [*out, (0, "day")] if OF_THE_MONTH.search(question) else out
 
 
 def pattern_finder(inquiry: Inquiry, kind: str) -> Callable[[Line], list[Found[Value]]]:
@@ -67,4 +85,6 @@ def _read(kind: str, m: re.Match[str]) -> Value:
         number = read_words(m["n"]) if m["n"] else Decimal(1)
         if number:
             return Duration(number, m["unit"].lower() + "s")
+    if kind == "day":
+        return Quantity(Decimal(m["n"]))
     return Text(on_one_line(m.group()))

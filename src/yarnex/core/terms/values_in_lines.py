@@ -61,6 +61,9 @@ UNIT_CELL = re.compile(
     r"(?:[£€$¥₹]|US\$|NZ\$|A\$|Rs\.?|[A-Z]{3})\s?(?:[’']?000s?|m|mn|million|bn|billion|k|thousand)?", re.IGNORECASE
 )
 OF_A_DAY = ("correspondence", "record", "minutes")  # sheets of papers that tell of the days around their date
+COINS = {  # what shows the currency of a paper that writes no sum with its sign
+    "GBP": r"\b(?:pence|pounds sterling|\d\s?p (?:per|a) share)\b", "EUR": r"\beuros?\b", "INR": r"\b(?:rupees|paise)\b",
+}  # fmt: skip
 SCALES = {"thousand": 1_000, "million": 1_000_000, "lakh": 100_000, "crore": 10_000_000}
 TIME_HEAD = re.compile(
     r"(?<!\bper )(?<!\ba )(?<!\beach )\b(?P<unit>hours?|business days?|working days?|days?|weeks?|months?|years?|minutes?)\b",
@@ -356,7 +359,7 @@ class LineValues:
             f.value.currency for f in self.passages.values("money") if isinstance(f.value, Money) and f.value.currency
         )
         if not count:
-            return None
+            return next((code for code, words in COINS.items() if re.search(words, self.text)), None)
         top, times = count.most_common(1)[0]
         return top if times >= 0.8 * sum(count.values()) else None
 

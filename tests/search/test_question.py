@@ -116,7 +116,7 @@ def test_without_a_question_before_nothing_leans():
 @pytest.mark.parametrize(
     ("question", "kind"),
     [
-        ("Above what account size is a client protected?", "money"),
+        ("Above what sum is consent needed?", "money"),
         ("Under which condition is it reserved?", "text"),
         ("To what level is the rent revised?", "text"),
     ],

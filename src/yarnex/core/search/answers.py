@@ -50,7 +50,7 @@ from yarnex.core.values import (
     YesNo,
     same_value,
 )
-from yarnex.core.values.numbers import NUMBER
+from yarnex.core.values.numbers import NUMBER, WORDS
 from yarnex.core.words import stems_of
 
 if TYPE_CHECKING:
@@ -74,6 +74,15 @@ CHANGED_FROM = re.compile(
 SMALL_MONEY = ("pence", "cents", "penny", "p")
 ENOUGH_UNNAMED = 0.55  # the same where the paper does not name the thing that is asked for
 NEAR_SHOWN = 3
+ALONE = 0.2  # how much likelier a question by itself must be answered than one that leans on the one before it
+# What words must have that stand for a day, a sum or a length: a figure, or how it is fixed, or that there is none.
+TELLS = re.compile(
+    rf"\d|\b(?:{WORDS}|after|before|until|till|within|when|while|during|once|twice|immediately|at once|promptly|forthwith|soon|reasonable|market|equal|half|quarter|third|nil|none|no|not|nothing|never"
+    r"|unlimited|free|daily|weekly|monthly|quarterly|annually|yearly|every|each|day|date|month|year|end|start|expiry|completion|full|all|whole|cost|value|noon|midnight|morning|evening|spring|summer|autumn|winter|tomorrow|today"
+    r"|january|february|march|april|may|june|july|august|september|october|november|december)\b",
+    re.IGNORECASE,
+)
+VALUED = ("date", "money", "percent", "number", "duration")
 NAME = re.compile(
     r"(?:[A-Z][\w.'’&-]*|of|the|and|de|van|von|y)(?:\s+(?:[A-Z][\w.'’&-]*|of|the|and|de|van|von|y)){1,5}(?:\s*<\S+@\S+>)?"
 )
@@ -153,7 +162,19 @@ def _with_rival(found: list[Finding], answers: Sequence[Answer]) -> Finding:
 
 # ------------------------------------------------------------------ sources
 def answers_of(inquiry: Inquiry, question: Question) -> list[Answer]:
-    """All answers of all sources, best first."""
+    """All answers of all sources, best first.
+
+    Where a question may lean on the one before it or stand alone, those of the reading that is answered more surely.
+    """
+    answers = _answers_as_read(inquiry, question)
+    if question.alone is not None:
+        alone = _answers_as_read(inquiry, inquiry.asked(question.alone))
+        if alone and (not answers or likely_there(alone) > likely_there(answers) + ALONE):
+            return alone
+    return answers
+
+
+def _answers_as_read(inquiry: Inquiry, question: Question) -> list[Answer]:
     offered = _offered(inquiry, question)
     in_vain = max((alike for f, alike in offered if f.state == "not_found"), default=0.0)
     answers = [*from_terms(inquiry, question, offered), *from_lists(inquiry, question), *from_lines(inquiry, question)]
@@ -162,7 +183,13 @@ def answers_of(inquiry: Inquiry, question: Question) -> list[Answer]:
     parts = question.compound
     answers = [of_another_thing(inquiry, parts, cued(inquiry, question, measured(question, a))) for a in answers]
     answers = of_the_party(inquiry, question, answers)
+    if question.sure and question.kinds[0] in VALUED:
+        answers = [a for a in answers if a.kind != "text" or TELLS.search(_words_of(inquiry, a))]
     return weighed(beside_each_other(answers, in_vain))
+
+
+def _words_of(inquiry: Inquiry, answer: Answer) -> str:
+    return answer.finding.text if answer.finding is not None else answer.span.of(inquiry.passages.text)
 
 
 def _offered(inquiry: Inquiry, question: Question) -> list[tuple[Finding, float]]:

@@ -28,7 +28,7 @@ FORMS: tuple[tuple[str, tuple[str, ...]], ...] = (
     (r"\bhow\s+many\s+(?:percentage\s+)?points\b", ("number", "percent")),
     (r"\bat\s+what\s+time\b|\A(?:and\s+)?what\s+time\b|\bat\s+what\s+hours?\b|\bwhat\s+hours\b", ("time", "text")),
     (r"\b(?:order|policy|invoice|contract|agreement|lot|batch|part|licence|license|registration|company|account|case|claim|file|patent|permit|model|serial|report|job|ticket|room|telephone|phone|mobile|fax|tax|vat|certificate|authorisation|membership|reference|ref|purchase|quotation|tender)\s+(?:order\s+)?(?:number|no\.?|code|reference|identifier|id)\b|\bwhat\s+(?:is|was)\s+the\s+(?:reference|identifier)\b|\breference\s+(?:does|do|did|is|was)\b|\b(?:entity|tax|vat)\s+identifier\b", ("code", "text")),
-    (r"\b(?:to|from|into|through)\s+(?:which|what)\s+(?:bank\s+)?account\b", ("code", "text")),
+    (r"\b(?:to|from|into|through)\s+(?:which|what)\s+(?:bank\s+)?account\b|\b(?:which|what)\s+number\s+(?:has|have|had|is|was|does|do)\b", ("code", "text")),
     (r"\bwhy\b|\bwhat\s+(?:reason|cause|caused)\b|\bfor\s+what\s+reason\b", ("text",)),
     (r"\bper\s+(?:ordinary\s+)?share\b|\bdividends?\s+(?:a|per)\s+share\b|\bwhat\s+(?:is|was|are|were)\s+the\s+(?:\S+\s+){0,2}dividend\b", ("money", "number", "percent")),
     (r"\A(?:and\s+)?(?:(?:on|by|from|until|before|after|at)\s+)?(?:which|what)\s+(?:\w+\s+)?(?:day|date)\b(?!s)", ("date", "time", "duration", "text")),
@@ -146,6 +146,7 @@ class Question:
     outside: bool = False
     sure: bool = True  # the form of the question says the kind
     leans: bool = False  # on the question before it
+    alone: Question | None = None  # the same by itself, where it may as well stand so: "when does it end?"
 
     @property
     def thing(self) -> Idea | None:
@@ -175,13 +176,18 @@ def understand(text: str, name: str = "", before: Question | None = None) -> Que
     leans = before is not None and bool(
         FOLLOWS.search(words) or not ideas or (len(ideas) <= FEW_IDEAS and POINTS_BACK.search(words))
     )
+    alone = None
     if before is not None and leans:
+        if ideas and not FOLLOWS.search(words):
+            alone = Question(
+                words, kinds, ideas, name, bool(EXHAUSTIVE.search(words)), bool(NOT_OURS.search(words)), sure
+            )
         if not sure and FOLLOWS.search(words):
             kinds, sure = before.kinds, before.sure
         have = {i.name for i in ideas}
         ideas = (*ideas, *(replace(i, weight=i.weight * LEANING) for i in before.ideas if i.name not in have))
     outside = bool(NOT_OURS.search(words))
-    return Question(words, kinds, ideas, name, bool(EXHAUSTIVE.search(words)), outside, sure, leans)
+    return Question(words, kinds, ideas, name, bool(EXHAUSTIVE.search(words)), outside, sure, leans, alone)
 
 
 def kinds_of(words: str) -> tuple[tuple[str, ...], bool]:
@@ -218,8 +224,8 @@ def kinds_of(words: str) -> tuple[tuple[str, ...], bool]:
     if measured:
         if WHICH.match(asked):
             return ("text",), False
-        by_head = kinds_by_name(" ".join(head))
-        return (*(by_head or kinds_by_name(measured["thing"])), "text"), False
+        by_head = kinds_by_name(" ".join(head)) or kinds_by_name(measured["thing"])
+        return (*(k for k in by_head if k != "party"), "text"), False
     named_kinds = kinds_by_name(asked)
     if WHAT.match(asked):  # a thing is asked for, and no person
         named_kinds = tuple(k for k in named_kinds if k in ("money", "percent", "number"))

@@ -82,3 +82,15 @@ def test_a_term_that_is_no_figure_has_no_headline(report):
 def test_figures_as_values(report, unit, value, kind):
     figure = Figure(report, figures_of(report)[0].span, "x", ("x",), value, "4", unit)
     assert isinstance(figure_value(figure), kind)
+
+
+def test_money_spent_is_told_without_its_sign_and_cash_taken_off_a_debt_is_no_cash(document):
+    text = REPORT + (
+        "\n## Consolidated statement of cash flows\n\n| | 2026 £’000 | 2025 £’000 |\n| --- | --- | --- |\n| Capital expenditure | (4,026) | (3,318) |\n"
+    )
+    text = text.replace("| Cash and cash equivalents | 3,127 | 2,604 |", "| Cash | (3,127) | (2,604) |")
+    filled = yarnex.abstract(document(text, "report.md"))
+    spent = filled.finding("capital_expenditure")
+    assert spent.value == Money(Decimal(4_026_000), "GBP")
+    assert "outflow" in spent.working[1]
+    assert filled.finding("cash").value != Money(Decimal(-3_127_000), "GBP")

@@ -21,6 +21,7 @@ REPORTING = frozenset(
 )  # fmt: skip
 OF_THE_GROUP = ("consolidated", "", "consolidated, previously stated")
 NOT_REPORTED = frozenset(("forecast", "target", "as reported"))
+OUTFLOWS = frozenset(("capital_expenditure",))
 PRINTED, SAID = 0.95, 0.85  # confidence in a figure of a table or a tagged one, and in one of a sentence
 
 
@@ -43,12 +44,16 @@ def headline(finding: Finding, figures: Sequence[Figure]) -> Finding | None:
     value = figure_value(found) if found is not None else None
     if found is None or value is None:
         return None
+    told = []
+    if isinstance(value, Money) and value.amount < 0 and finding.term.id in OUTFLOWS:
+        value = replace(value, amount=-value.amount)
+        told.append(f"printed as an outflow: {found.as_printed}")
     confidence = SAID if found.source == "sentence" else PRINTED
     when = found.period.words if found.period else "no period told"
-    told = f"{found.label}, {when}" + (f", {found.basis}" if found.basis else "")
+    told.insert(0, f"{found.label}, {when}" + (f", {found.basis}" if found.basis else ""))
     why = (f"the figure {found.label!r} of the report's own period",)
     return Finding(
-        finding.document, finding.term, "stated", value, found.as_printed, confidence, found.cites, (told,), why=why
+        finding.document, finding.term, "stated", value, found.as_printed, confidence, found.cites, tuple(told), why=why
     )
 
 
@@ -64,6 +69,7 @@ def headline_figure(term: Term, figures: Sequence[Figure]) -> Figure | None:
             f
             for f in figures
             if f.item == item and f.value is not None and f.basis in OF_THE_GROUP and NOT_REPORTED.isdisjoint(f.marks)
+            and not (item == "cash" and f.value < 0)  # taken off a debt
             and f.period is not None and f.period.end == own.end and f.period.months in (0, own.months)
         ]  # fmt: skip
         if held:

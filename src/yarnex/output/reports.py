@@ -51,7 +51,7 @@ def coverage(document: Document) -> str:
 
 def _small(label: str) -> str:
     """A label inside a sentence."""
-    return label[:1].lower() + label[1:]
+    return label if label[1:2].isupper() else label[:1].lower() + label[1:]  # "EBITDA" stays as it is
 
 
 def warnings_of(documents: Sequence[Document], unread: Sequence[UnreadableError]) -> tuple[str, ...]:

@@ -63,7 +63,7 @@ def headline_figure(term: Term, figures: Sequence[Figure]) -> Figure | None:
     if main is None:
         return None
     natures = {line.id: line.nature for lines in line_vocabulary().by_name.values() for line in lines}
-    for item in term.figure:
+    for item in term.figure:  # the nearest meaning first
         own = FigurePeriod(main.end, 0 if natures.get(item) in ("stock", "ratio") else main.months)
         held = [
             f

@@ -82,6 +82,9 @@ TELLS = re.compile(
     r"|january|february|march|april|may|june|july|august|september|october|november|december)\b",
     re.IGNORECASE,
 )
+SOMEBODY = re.compile(
+    r"[A-Z][a-z]|\b(?:the|an?|each|any|no|nobody|none|he|she|they|we|you|i|it|party|parties)\b"
+)  # may stand for one
 VALUED = ("date", "money", "percent", "number", "duration")
 NAME = re.compile(
     r"(?:[A-Z][\w.'’&-]*|of|the|and|de|van|von|y)(?:\s+(?:[A-Z][\w.'’&-]*|of|the|and|de|van|von|y)){1,5}(?:\s*<\S+@\S+>)?"
@@ -185,6 +188,8 @@ def _answers_as_read(inquiry: Inquiry, question: Question) -> list[Answer]:
     answers = of_the_party(inquiry, question, answers)
     if question.sure and question.kinds[0] in VALUED:
         answers = [a for a in answers if a.kind != "text" or TELLS.search(_words_of(inquiry, a))]
+    elif question.sure and question.kinds[0] == "party":
+        answers = [a for a in answers if a.kind != "text" or SOMEBODY.search(_words_of(inquiry, a))]
     return weighed(beside_each_other(answers, in_vain))
 
 

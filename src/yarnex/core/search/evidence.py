@@ -30,6 +30,8 @@ OF_A_SIDE = 0.3  # how much a party's role in a question counts where terms are 
 NAMES_PARTY = 0.7  # how surely a word of the question means a party's role
 NOT_WHOLE = -3.0  # what a number with decimals counts for, as a unit that fits counts 1
 HOW_MANY = re.compile(r"\bhow\s+many\b", re.IGNORECASE)
+OPENING_WORDS = 6  # of a question in which its subject stands
+DOES = re.compile(r"(?:.{0,24}\b)?(?:may|can|could|must|shall|should|does|do|did|will|would)\s", re.IGNORECASE)
 SUBJECT = 48  # characters at the start of a sentence in which its subject stands
 EXACT = 0.95
 LIKE_EXACT = 0.75  # beside a filled term that names exactly what is asked, others must be as like it as this
@@ -39,18 +41,24 @@ QUALIFIERS = frozenset(
 
 
 def of_the_party(inquiry: Inquiry, question: Question, answers: list[Answer]) -> list[Answer]:
-    """The answers with whether their sentence is about another party than the one asked about, and does not name that one."""
+    """The answers with whether their sentence is about another party than the one asked about: it does not name that one,
+    or says of another what is asked of that one ("may the landlord end it?").
+    """
     roles = {role: frozenset(stems_of(role)) for role in inquiry.values.roles}
     ways = {way for idea in question.ideas for way, worth in idea.ways if worth >= NAMES_PARTY}
     asked = [role for role, stems in roles.items() if tuple(stems) in ways]
     if len(asked) != 1 or len(roles) < 2:
         return answers
+    opening = stems_of(" ".join(question.text.split()[:OPENING_WORDS]))
+    as_subject = DOES.match(question.text) is not None and bool(roles[asked[0]] & frozenset(opening))
     out = []
     for answer in answers:
         sentence = inquiry.passages.sentence_at(answer.span.start)
         words = sentence.span.of(inquiry.passages.text) if sentence is not None else ""
-        others = any(role in words[:SUBJECT] for role in roles if role not in asked)
-        if others and asked[0] not in words:
+        named = [(at, role) for role in roles if 0 <= (at := words.find(role)) < SUBJECT]
+        others = any(role not in asked for _, role in named)
+        first = min(named)[1] if named else ""
+        if others and (asked[0] not in words or (as_subject and first not in asked)):
             evidence = list(answer.evidence)
             evidence[EVIDENCE.index("other_party")] = 1.0
             answer = replace(answer, evidence=tuple(evidence))

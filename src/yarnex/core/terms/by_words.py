@@ -33,6 +33,7 @@ FEW_OTHERS, LOOSE = 14, 0.8
 NEARLY = (0.8, 0.5, 0.4)  # what the thesaurus's words are worth: derived ones, those for a main sense, for another
 EVERYDAY = 0.5  # what a word of everyday speech is worth that means nearly the same
 NEAR_WORDS = 40  # of them
+SAY_LITTLE = frozenset(map(stem, ("period", "date", "time", "day", "year", "amount", "number", "term")))  # of a phrase
 PART = 0.45  # one word of a phrase that means something as a whole
 HINTED = 0.25
 NAMED = 0.3  # how much a line gains whose label is just what is asked for
@@ -118,7 +119,7 @@ def ideas_of(words: str, *, loosely: bool = True) -> tuple[Idea, ...]:
             ways.setdefault(other, NEARLY[nearness])
         if length > 1:
             for part in key:
-                if part not in PARTICLES:  # "up" says nothing of "go up"
+                if part not in PARTICLES and part not in SAY_LITTLE:  # "up" says nothing of "go up"
                     ways.setdefault((part,), PART)
         out.append(Idea(key, tuple(ways.items()), 1.0))
     return tuple(out)

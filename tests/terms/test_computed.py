@@ -90,3 +90,20 @@ def test_a_schedule_is_read_row_by_row(document):
 
 def test_dates_are_shown_as_people_write_them():
     assert shown_date(date(2026, 3, 1)) == "1 March 2026"
+
+
+def test_lengths_that_disagree_give_both_ends(document):
+    text = (
+        "# Lease of the Shed\n\nThis Lease is made on 4 May 2026 between Tarn Limited (the “Landlord”) and Fell Limited (the “Tenant”).\n\n"
+        "| Item | Particular |\n| --- | --- |\n| Commencement date | 1 June 2026 |\n| Term | Ten years |\n\n"
+        "# 1 Letting\n\n1.1 The Landlord lets the Shed to the Tenant from and including 1 June 2026 for the term of fifteen (15) years.\n"
+    )
+    from yarnex.core.terms import abstract_all
+
+    (filled,) = abstract_all([document(text, "shed.md")])
+    assert filled.finding("term_length").state == "conflicting"
+    end = filled.finding("lease_end")
+    assert end.state == "conflicting"
+    assert any("31 May 2036" in w for w in end.working)
+    assert any("31 May 2041" in w for w in end.working)
+    assert end.confidence <= 0.6

@@ -234,7 +234,7 @@ def from_terms(inquiry: Inquiry, question: Question, offered: Sequence[tuple[Fin
             continue
         evidence = evidence_of(
             question, kind, rank, term=1.0, alike=alike, confidence=finding.confidence, gap=float(gap),
-            worked_out=float(finding.state == "computed"), conflicting=float(finding.state == "conflicting"),
+            worked_out=float(finding.state == "computed"), conflicting=float(finding.state == "conflicting" and bool(finding.rivals)),
             **where_it_stands(inquiry, question, finding.cites[0].span, finding.text),
         )  # fmt: skip
         cite = finding.cites[0]

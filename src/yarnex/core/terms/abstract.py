@@ -86,7 +86,7 @@ def abstract(document: Document, sheet: Sheet, passages: Passages | None = None)
                 made = RULES[term.compute](term, findings, passages)
                 if made is not None:
                     findings[term.id] = Finding(
-                        document, term, "computed", made.value, made.text, min(_least(made.cites, findings), 0.9), made.cites,
+                        document, term, made.state, made.value, made.text, min(_least(made.cites, findings), 0.9), made.cites,
                         made.working, why=(f"worked out by the rule {term.compute!r}",),
                     )  # fmt: skip
     for term in sheet.terms:

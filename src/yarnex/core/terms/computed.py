@@ -43,6 +43,7 @@ class Computed:
     text: str
     working: tuple[str, ...]
     cites: tuple[Cite, ...]
+    state: str = "computed"  # "conflicting" where it is worked out from statements that disagree
 
 
 Rule = Callable[[Term, Findings, Passages], Computed | None]
@@ -242,6 +243,8 @@ def term_end(term: Term, findings: Findings, passages: Passages) -> Computed | N
     if found:
         return found
     start, length = _date_of(findings, *STARTS), _length_of(findings, *LENGTHS)
+    if start and not length:
+        return _ends_that_disagree(start, findings)
     if not start or not length:
         return None
     last = add_duration(start[0], length[0])
@@ -254,6 +257,25 @@ def term_end(term: Term, findings: Findings, passages: Passages) -> Computed | N
         "" if exclusive else " - 1 day, as the first day counts"
     )
     return Computed(DateValue(day), shown_date(day), (f"{step} = {shown_date(day)}",), _cites(start[1], length[1]))
+
+
+def _ends_that_disagree(start: tuple[date, Finding], findings: Findings) -> Computed | None:
+    """The end by each of the lengths that a paper gives; None where it does not give two that differ."""
+    stated = next((f for t in LENGTHS if (f := findings.get(t)) is not None and f.state == "conflicting"), None)
+    if stated is None:
+        return None
+    lengths = [c.value for c in stated.rivals if isinstance(c.value, Duration) and c.quote in stated.cites]
+    ends: dict[date, str] = {}
+    for length in lengths:
+        last = add_duration(start[0], length)
+        if last is not None:
+            day = last - timedelta(days=1)
+            ends.setdefault(day, f"{shown_date(start[0])} + {shown_duration(length)} - 1 day = {shown_date(day)}")
+    if len(ends) < 2:
+        return None
+    told = ("the lengths that the paper gives disagree", *ends.values())
+    day = next(iter(ends))
+    return Computed(DateValue(day), shown_date(day), told, _cites(start[1], stated), "conflicting")
 
 
 def term_length(term: Term, findings: Findings, passages: Passages) -> Computed | None:

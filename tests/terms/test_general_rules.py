@@ -62,7 +62,7 @@ def test_a_column_that_says_the_same_all_down(filled):
     ("sentence", "law"),
     [
         ("It is governed by the law of Scotland, and the Scottish courts have sole jurisdiction.", "Scotland"),
-        ("It is governed by the law of Ireland, and notices will be in English.", "Ireland"),
+        ("It is governed by the law of Malta, and letters will be in Maltese.", "Malta"),
         ("It is governed by the law of England and Wales.", "England and Wales"),
         (
             "It is governed by the laws of Trinidad and Tobago and the parties submit to its courts.",
@@ -93,7 +93,7 @@ def particulars(document, text):
 
 @pytest.mark.parametrize(
     ("cell", "kind"),
-    [("2–8 °C", None), ("25 × 1 dose", None), ("EU 011 907 332", None), ("Rack 7 (left)", None), ("1–7", None), ("min. 20 kg", "number"), ("8 m, braced", "number"), ("14", "number")],
+    [("3–9 °C", None), ("12 × 2 cones", None), ("UK 044 118 270", None), ("Rack 7 (left)", None), ("1–7", None), ("min. 20 kg", "number"), ("8 m, braced", "number"), ("14", "number")],
 )  # fmt: skip
 def test_cells_that_hold_a_number_and_those_that_do_not(document, cell, kind):
     found = particulars(

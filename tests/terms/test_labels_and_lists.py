@@ -143,7 +143,7 @@ def test_the_order_in_which_parts_prevail(document, words, order):
 @pytest.mark.parametrize(
     ("text", "labels"),
     [
-        ("Drying: £900 a week. Removal and storage: £80, for 26 weeks.", ["Drying", "Removal and storage"]),
+        ("Carding: £900 a week. Washing and packing: £80, for 9 weeks.", ["Carding", "Washing and packing"]),
         ("Tenant: A. Croft, of Tarn House.", ["Tenant"]),
         ("Accepted: O. Fell Date: 7 May 2026", ["Accepted"]),
         ("Place: the wool store.", ["Place"]),

@@ -354,7 +354,7 @@ def from_lines(inquiry: Inquiry, question: Question) -> list[Answer]:
     for rank, kind in kinds_sought(question.kinds, question.text):
         finder = pattern_finder(inquiry, kind) if kind in PATTERNS else inquiry.values.finder(kind)
         hits = inquiry.matcher.ranked(question.ideas, finder, limit=8, seconds=2)
-        if kind == "time" and question.kinds[0] == "date":  # "to 4 p.m. on 30 June": the day is asked for
+        if kind == "time" and question.kinds[0] == "date":  # "until 5 p.m. on 9 May": the day is asked for
             hits = [h for h in hits if not inquiry.passages.values_in("date", h.line.values)]
         for place, hit in enumerate(hits):
             others = [h.score for h in hits if h is not hit and not h.second]

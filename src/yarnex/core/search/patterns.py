@@ -35,7 +35,7 @@ OFTEN = re.compile(
 CODE = re.compile(
     r"\b(?=[A-Za-z\d/.-]*\d)[A-Z\d]{1,12}(?:[-/.][A-Za-z\d]{1,12})+\b|\b[A-Z]{2,12}\s?\d{3,}[A-Z\d]*\b|\b(?=[A-Z\d]{6,}\b)[A-Z]*\d[A-Z\d]*\b|\b\d{2,4}(?:[ -]\d{2,5}){1,5}\b"
 )
-# "a sum equal to four months' rent": a sum that is told as so many times another one.
+# "a sum equal to five months' rent": a sum that is told as so many times another one.
 MULTIPLE = re.compile(
     rf"(?:a\s+sum\s+equal\s+to\s+)?\b(?:{WORDS}|\d{{1,3}})(?:\s*\(\d{{1,3}}\))?\s+(?:calendar\s+|full\s+)?(?:months?|weeks?|years?|quarters?)['’]s?\s+(?:\w+\s+){{0,2}}?"
     r"(?:rent|salary|pay|fees?|wages|premiums?|charges?|interest|instalments?|purchases|sales|remuneration)\b(?:\s+and\s+(?:the\s+)?service\s+charge)?",

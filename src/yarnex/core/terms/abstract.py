@@ -61,7 +61,7 @@ def candidates_of(term: Term, passages: Passages) -> list[Candidate]:
 
 
 def _is_of_a_part(candidate: Candidate) -> bool:
-    """True for what a sentence says of some numbered part only, "In respect of Premises 4 the period is ...", and for what
+    """True for what a sentence says of some numbered part only, "For Mill 4 the period is ...", and for what
     an endorsement says without taking the place of the general rule.
     """
     if candidate.finder not in SENTENCES or isinstance(candidate.value, Text):

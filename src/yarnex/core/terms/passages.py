@@ -304,7 +304,7 @@ class Passages:
                 out.append(
                     Labelled(plain_label(m["label"]), Span(start + m.end(), start + ends[0]), block.span, "line")
                 )
-                for begin, end in pairwise(ends):  # "Storage: £900. Removal: £80."
+                for begin, end in pairwise(ends):  # "Carding: £900. Washing: £80."
                     at = begin + len(text[begin:end]) - len(text[begin:end].lstrip())
                     if (n := _label_line.match(text, at)) and n.end() < end:
                         row = Span(start + at, start + end)

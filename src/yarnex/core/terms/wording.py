@@ -173,7 +173,7 @@ def _excluded(term: Term, text: str, sentence: Span, cue: int, value: Span) -> b
     return says(term.excludes, near) is not None
 
 
-# Where the words after a cue go on to something else: "the law of Ireland, and the Irish courts have jurisdiction".
+# Where the words after a cue go on to something else: "the law of Scotland, and its courts have jurisdiction".
 NEXT_CLAUSE = re.compile(
     r";|,?\s+(?:provided that|PROVIDED|and for no other)\b"
     r"|,?\s+and\s+(?:(?:the|its|all|any|each|every|their|no)\s+)?(?:\w+\s+){1,3}?(?:submits?|agrees?|ha(?:ve|s)|shall|will|may|must)\b"

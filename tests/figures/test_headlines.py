@@ -7,11 +7,18 @@ from decimal import Decimal
 import pytest
 
 import yarnex
+from yarnex.core.errors import PackError
 from yarnex.core.figures import figures_of
-from yarnex.core.figures.headlines import figure_value, headline_figure, reports_figures, with_headlines
+from yarnex.core.figures.headlines import (
+    check_figures_of,
+    figure_value,
+    headline_figure,
+    reports_figures,
+    with_headlines,
+)
 from yarnex.core.figures.model import Figure
-from yarnex.core.terms import abstract_all
-from yarnex.core.terms.sheets import load_sheet
+from yarnex.core.terms import abstract_all, parse_sheet
+from yarnex.core.terms.sheets import load_sheet, shipped_sheets
 from yarnex.core.values import Money, Percent, Quantity
 
 REPORT = """# Brackenfold Holdings Limited
@@ -94,3 +101,16 @@ def test_money_spent_is_told_without_its_sign_and_cash_taken_off_a_debt_is_no_ca
     assert spent.value == Money(Decimal(4_026_000), "GBP")
     assert "outflow" in spent.working[1]
     assert filled.finding("cash").value != Money(Decimal(-3_127_000), "GBP")
+
+
+def test_every_figure_of_the_shipped_sheets_is_a_line_of_the_statements():
+    for name in shipped_sheets():
+        check_figures_of(load_sheet(name), name)
+
+
+def test_a_figure_that_is_no_line_is_told_with_its_place():
+    sheet = parse_sheet(
+        'sheet: "s"\nlabel: "S"\nterms:\n  - {label: "Turnover", type: "money", figure: ["revenu"]}\n', "s.yaml"
+    )
+    with pytest.raises(PackError, match=r"s\.yaml, line 4: 'revenu' is no line"):
+        check_figures_of(sheet, "s.yaml")

@@ -47,6 +47,11 @@ def test_a_date_makes_no_part(filled):
     assert found.confidence > 0.6
 
 
+def test_a_clause_that_is_referred_to_makes_no_part(filled):
+    found = filled("# Policy\n\nFor the purposes of Section 4 you bear the first 96 hours.\n").finding("excess")
+    assert found.confidence > 0.6
+
+
 def test_an_endorsement_adds_to_the_rule_and_does_not_replace_it(filled):
     text = "# 1 Cover\n\nOn each loss you bear the first 12 hours.\n\n# 2 Endorsements\n\nWhere the dye vats fail you bear the first 48 hours.\n"
     assert filled(text).finding("excess").value == Duration(Decimal(12), "hours")

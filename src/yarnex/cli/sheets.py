@@ -104,10 +104,12 @@ def check(file: Annotated[Path, typer.Argument(help="The YAML file.")]) -> None:
 
     Exit code 2 where there are mistakes.
     """
+    from yarnex.core.figures.headlines import check_figures_of
     from yarnex.core.terms import load_sheet
 
     with shown_to_user():
         sheet = load_sheet(str(file))
+        check_figures_of(sheet, file.as_posix())
         say(f"{file.as_posix()}: a sound sheet of {len(sheet.terms)} terms")
 
 

@@ -29,16 +29,16 @@ def figures_named(figures: Sequence[Figure], name: str) -> tuple[Meant, ...]:
     for line in lines_meant(name):
         held = [f for f in figures if f.item == line.id]
         if held:
-            out.append(Meant(name, line, tuple(sorted(held, key=_rank))))
+            out.append(Meant(name, line, tuple(sorted(held, key=by_rank))))
     if out:
         return tuple(out)
     key = set(name_key(name).split())
     exact = [f for f in figures if set(name_key(f.label).split()) == key]
     held = exact or [f for f in figures if key and key <= set(name_key(" ".join((*f.path, f.label))).split())]
-    return (Meant(name, None, tuple(sorted(held, key=_rank))),) if held else ()
+    return (Meant(name, None, tuple(sorted(held, key=by_rank))),) if held else ()
 
 
-def _rank(figure: Figure) -> tuple[object, ...]:
+def by_rank(figure: Figure) -> tuple[object, ...]:
     """Newest period first; tagged before printed; statements before notes, summaries and sentences; the finest first."""
     end = -figure.period.end.toordinal() if figure.period else 0
     order = PLACES.index(figure.statement) if figure.statement in PLACES else len(PLACES)
@@ -55,7 +55,7 @@ def _rank(figure: Figure) -> tuple[object, ...]:
 def best_of_each_period(figures: Sequence[Figure]) -> tuple[Figure, ...]:
     """One figure for each period and basis: the first by rank."""
     seen: dict[tuple[object, str], Figure] = {}
-    for figure in sorted(figures, key=_rank):
+    for figure in sorted(figures, key=by_rank):
         if "target" in figure.marks or "forecast" in figure.marks:
             continue
         seen.setdefault((figure.period, figure.basis or "consolidated"), figure)

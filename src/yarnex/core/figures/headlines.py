@@ -6,12 +6,13 @@ from collections.abc import Sequence
 from dataclasses import replace
 
 from yarnex.core.document import Document
-from yarnex.core.figures.asked import _rank
+from yarnex.core.errors import PackError
+from yarnex.core.figures.asked import by_rank
 from yarnex.core.figures.calendar import year_ends
 from yarnex.core.figures.gather import figures_of
 from yarnex.core.figures.lines import line_vocabulary
 from yarnex.core.figures.model import Figure, FigurePeriod
-from yarnex.core.terms import Finding, Term
+from yarnex.core.terms import Finding, Sheet, Term
 from yarnex.core.terms.abstract import Abstract
 from yarnex.core.terms.identity import identify
 from yarnex.core.values import Money, Percent, Quantity, Value
@@ -28,6 +29,19 @@ PRINTED, SAID = 0.95, 0.85  # confidence in a figure of a table or a tagged one,
 def reports_figures(document: Document) -> bool:
     """Whether a paper is of a kind that reports figures."""
     return bool(document.tagged) or identify(document).kind in REPORTING
+
+
+def check_figures_of(sheet: Sheet, name: str) -> None:
+    """Raises PackError, with file and line, where a term of a sheet is said to be a line of the statements that is none."""
+    known = line_vocabulary().lines
+    faults = [
+        f"{name}, line {term.line}: {item!r} is no line of the statements; write an id of line_items.yaml"
+        for term in sheet.terms
+        for item in term.figure
+        if item not in known
+    ]
+    if faults:
+        raise PackError("\n".join(faults))
 
 
 def with_headlines(filled: Abstract) -> Abstract:
@@ -62,9 +76,9 @@ def headline_figure(term: Term, figures: Sequence[Figure]) -> Figure | None:
     main = year_ends(figures[0].document.text).main if figures and term.figure else None
     if main is None:
         return None
-    natures = {line.id: line.nature for lines in line_vocabulary().by_name.values() for line in lines}
+    lines = line_vocabulary().lines
     for item in term.figure:  # the nearest meaning first
-        own = FigurePeriod(main.end, 0 if natures.get(item) in ("stock", "ratio") else main.months)
+        own = FigurePeriod(main.end, 0 if item in lines and lines[item].nature in ("stock", "ratio") else main.months)
         held = [
             f
             for f in figures
@@ -73,7 +87,7 @@ def headline_figure(term: Term, figures: Sequence[Figure]) -> Figure | None:
             and f.period is not None and f.period.end == own.end and f.period.months in (0, own.months)
         ]  # fmt: skip
         if held:
-            return min(held, key=_rank)
+            return min(held, key=by_rank)
     return None
 
 

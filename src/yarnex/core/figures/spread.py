@@ -14,7 +14,7 @@ from datetime import date
 from decimal import Decimal
 
 from yarnex.core.document import Cite, Document
-from yarnex.core.figures.asked import _rank
+from yarnex.core.figures.asked import by_rank
 from yarnex.core.figures.calendar import moved_to
 from yarnex.core.figures.lines import Line, line_vocabulary
 from yarnex.core.figures.model import Figure, FigurePeriod
@@ -175,7 +175,7 @@ def _values(held: dict[tuple[str, FigurePeriod], dict[str, list[Figure]]], colum
     out: Values = {}
     for period in dict.fromkeys((column.period, FigurePeriod(column.period.end))):
         for item, figures in held.get((column.company, period), {}).items():
-            best = min(figures, key=lambda f: (f.rounding > 500_000, _rank(f)))
+            best = min(figures, key=lambda f: (f.rounding > 500_000, by_rank(f)))
             if item not in out and best.value is not None:
                 out[item] = SpreadCell(best.value, best.unit, (best,))
     return out

@@ -9,7 +9,6 @@ from __future__ import annotations
 import re
 from collections.abc import Iterator, Sequence
 from dataclasses import replace
-from typing import TYPE_CHECKING
 
 from yarnex.core.document import Cite, Span
 from yarnex.core.search.bands import measures_in
@@ -52,9 +51,6 @@ from yarnex.core.values import (
 )
 from yarnex.core.values.numbers import NUMBER, WORDS
 from yarnex.core.words import stems_of
-
-if TYPE_CHECKING:
-    pass
 
 ENOUGH = 0.42  # an answer less likely there is none; set on measured cases, see bench/answers.py
 # What may be below nothing; every other sum in brackets is one that the statement takes off.

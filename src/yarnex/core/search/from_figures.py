@@ -7,7 +7,7 @@ from collections.abc import Iterator, Sequence
 from datetime import date
 
 from yarnex.core.figures import Figure, FigurePeriod
-from yarnex.core.figures.asked import _rank
+from yarnex.core.figures.asked import by_rank
 from yarnex.core.figures.calendar import moved_to, read_heading, year_ends
 from yarnex.core.figures.headlines import figure_value
 from yarnex.core.figures.lines import CONTEXT_ONLY, Line, line_vocabulary, name_key
@@ -75,7 +75,7 @@ def of_figures(figures: Sequence[Figure], words: str, ideas: frozenset[str]) -> 
             ]
         if not held:
             continue
-        best = min(held, key=_rank)
+        best = min(held, key=by_rank)
         value = figure_value(best)
         if value is None:
             continue

@@ -20,9 +20,11 @@ FORMS = {
 
 def starters(documents: Sequence[Document]) -> list[tuple[Document, str, str]]:
     """For each document, questions that it answers, with why each is worth asking."""
+    from yarnex.core.figures.headlines import with_headlines
+
     out: list[tuple[Document, str, str]] = []
     for document in documents:
-        filled = abstract(document, sheet_for(document))
+        filled = with_headlines(abstract(document, sheet_for(document)))
         label = identify(document).label.lower()
         odd: list[tuple[str, str]] = []
         usual: list[tuple[str, str]] = []

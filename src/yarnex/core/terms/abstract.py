@@ -27,7 +27,7 @@ PART_AT_MOST = 0.6  # confidence in what holds for a part only
 OF_A_PART = 0.1  # how much less a value counts as the general rule where it holds for one part only
 PART_ONLY = re.compile(
     r"(?:\W|\(?[\da-z]{1,4}[.)]\s)*(?i:in respect of|with respect to|in relation to|as regards|in the case of|for|at|during)\s[^,;.]{0,70}"
-    r"\b(?!(?:January|February|March|April|May|June|July|August|September|October|November|December)\b)[A-Z][a-z]+s?\s(?:\d{1,3}|[A-Z])(?![\w.,]*\d)\b"
+    r"\b(?!(?:January|February|March|April|May|June|July|August|September|October|November|December|Sections?|Clauses?|Articles?|Paragraphs?|Schedules?|Annex|Appendix|Exhibit|Regulation)\b)[A-Z][a-z]+s?\s(?:\d{1,3}|[A-Z])(?![\w.,]*\d)\b"
 )
 AUTO = "auto"  # the sheet of each document's kind
 LEADER = re.compile(r"(?:\.\s?){5,}")  # a line of a contents page

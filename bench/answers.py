@@ -53,10 +53,15 @@ def is_right(fact: dict[str, Any], answer: Answer) -> bool:
     if answer.value is None:
         return False
     given = answer.value.to_dict()
+    if kind == "list":
+        said = f"{json.dumps(given, default=str)} {answer.finding.text if answer.finding else answer.span.of(answer.quote.document.text)}"
+        said = " ".join(said.lower().split())
+        return all(str(i).lower() in said for i in wanted.get("items") or ["\0"])
+    if kind == "schedule":
+        sums = [float(r["value"]) for r in given.get("rows", ())]
+        return all(any(abs(float(r["value"]) - s) < 0.005 for s in sums) for r in wanted["rows"])
     if given["type"] != kind and not (kind == "percent" and given["type"] == "number"):
         return False
-    if kind in ("list", "schedule"):
-        return all(str(i).lower() in json.dumps(given, default=str).lower() for i in wanted.get("items") or ["\0"])
     if kind in ("date", "yes_no"):
         return given.get("value") == wanted.get("value")
     same = abs(float(given["value"]) - float(wanted["value"])) < 0.005

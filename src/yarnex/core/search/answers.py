@@ -13,6 +13,7 @@ from dataclasses import replace
 from yarnex.core.document import Cite, Span
 from yarnex.core.search.bands import measures_in
 from yarnex.core.search.evidence import (
+    VALUED,
     Likeness,
     beside_each_other,
     cued,
@@ -28,14 +29,15 @@ from yarnex.core.search.inquiry import Inquiry
 from yarnex.core.search.limits import within_limit
 from yarnex.core.search.patterns import PATTERNS, kinds_sought, pattern_finder
 from yarnex.core.search.question import Question
-from yarnex.core.search.weighing import Answer, likely_there, weighed
+from yarnex.core.search.weighing import EVIDENCE, Answer, likely_there, weighed
 from yarnex.core.terms import Finding, Term
-from yarnex.core.terms.by_words import Hit
+from yarnex.core.terms.by_words import Hit, telling_words
 from yarnex.core.terms.candidates import cut, list_items, on_one_line, quote_around, shortened
 from yarnex.core.terms.conditions import condition_of
 from yarnex.core.terms.lines import Line
 from yarnex.core.terms.model import quoted
 from yarnex.core.terms.passages import BLACKED_OUT, BLANK, Passages
+from yarnex.core.terms.schedules import schedule_of_column
 from yarnex.core.terms.values_in_lines import of_type
 from yarnex.core.values import (
     Duration,
@@ -81,7 +83,6 @@ TELLS = re.compile(
 SOMEBODY = re.compile(
     r"[A-Z][a-z]|\b(?:the|an?|each|any|no|nobody|none|he|she|they|we|you|i|it|party|parties)\b"
 )  # may stand for one
-VALUED = ("date", "money", "percent", "number", "duration")
 NAME = re.compile(
     r"(?:[A-Z][\w.'’&-]*|of|the|and|de|van|von|y)(?:\s+(?:[A-Z][\w.'’&-]*|of|the|and|de|van|von|y)){1,5}(?:\s*<\S+@\S+>)?"
 )
@@ -106,6 +107,23 @@ NO = re.compile(
     r"|don['’]t|doesn['’]t|can['’]t|won['’]t|nothing|nobody|excluded|excludes|prohibited|refused?|unable|waive[sd]?|non-\w+)\b",
     re.IGNORECASE,
 )
+
+UNCONDITIONAL = re.compile(
+    r"\b(?:automatic(?:ally)?|freely|unconditional(?:ly)?|as\s+of\s+right|outright|at\s+will|without\s+(?:first\s+)?(?:asking|any(?:one|body)['’]?s?\b|consent|permission|approval|leave\b|conditions?))",
+    re.IGNORECASE,
+)
+ONLY_IF = re.compile(
+    r"\bonly\s+(?:if|with|where|when|after|once)\b|\bunless\b|(?<!not\s)\bsubject\s+to\b|\bprovided\s+that\b|\bwith\s+(?:the\s+)?(?:prior\s+)?(?:written\s+)?consent\b",
+    re.IGNORECASE,
+)
+PERSONAL = re.compile(r"\bpersonal\s+to\b", re.IGNORECASE)
+OF_OTHERS = re.compile(
+    r"\b(?:assignees?|successors?|buyers?|purchasers?|transferees?|anyone|anybody|others?|another|sub-?tenants?|heirs?|new\s+(?:owner|tenant))\b",
+    re.IGNORECASE,
+)
+CASE = re.compile(r"\b(?:where|if|when|in\s+case)\b(?P<case>.+)", re.IGNORECASE)
+EXCEPT = re.compile(r"\b(?:except|unless|save|other\s+than|apart\s+from)\b(?P<rest>[^.;]+)", re.IGNORECASE)
+MOST_OF_CASE = 0.6  # share of the words of a case that must stand in the exception
 
 
 def ask(inquiry: Inquiry, question: Question, limit: int = 8) -> list[Finding]:
@@ -222,7 +240,9 @@ def from_terms(inquiry: Inquiry, question: Question, offered: Sequence[tuple[Fin
         value = finding.value
         decides = alike >= DECIDES and (kind in ("text", "list") or not OF_A_RIGHT.match(question.text))
         if question.kinds == ("yes_no",) and kind != "yes_no" and not gap and decides:
-            kind, value = "yes_no", YesNo(not NO.search(finding.text[:160]) or bool(NO.search(question.text)))
+            kind, value = "yes_no", _decided_by_term(question, finding.text)
+        elif kind == "yes_no" and PERSONAL.search(finding.text) and OF_OTHERS.search(question.text):
+            value = _decided_by_term(question, finding.text)  # "personal: yes" is a no to "may another use it?"
         elif kind == "text" and question.kinds[0] == "party" and NAME.fullmatch(finding.text):
             kind, value = "party", Party(finding.text.split("<")[0].strip())
         rank = 0 if gap else _rank(question, kind)
@@ -231,7 +251,7 @@ def from_terms(inquiry: Inquiry, question: Question, offered: Sequence[tuple[Fin
         evidence = evidence_of(
             question, kind, rank, term=1.0, alike=alike, confidence=finding.confidence, gap=float(gap),
             worked_out=float(finding.state == "computed"), conflicting=float(finding.state == "conflicting" and bool(finding.rivals)),
-            **where_it_stands(inquiry, question, finding.cites[0].span, finding.text),
+            **where_it_stands(inquiry, question, kind, finding.cites[0].span, finding.text),
         )  # fmt: skip
         cite = finding.cites[0]
         if (range_ := _range_at(inquiry, finding)) is not None:  # "10 to 12 weeks" is no single value
@@ -240,6 +260,14 @@ def from_terms(inquiry: Inquiry, question: Question, offered: Sequence[tuple[Fin
             continue
         out.append(Answer(kind, value, cite.span, cite, evidence, f"the term {finding.term.label!r}", finding))
     return out
+
+
+def _decided_by_term(question: Question, words: str) -> YesNo:
+    """What a term's words say to a question: that they stand there is a yes, unless they deny it."""
+    opening = words[:160]
+    if PERSONAL.search(opening) or _is_excepted(question.text, words) or UNCONDITIONAL.search(question.text):
+        return _decided(question, words, opening)
+    return YesNo(not NO.search(opening) or bool(NO.search(question.text)))
 
 
 def _range_at(inquiry: Inquiry, finding: Finding) -> Span | None:
@@ -348,6 +376,9 @@ def from_lines(inquiry: Inquiry, question: Question) -> list[Answer]:
     """Values and passages in the lines that say what is asked for."""
     out: list[Answer] = []
     for rank, kind in kinds_sought(question.kinds, question.text):
+        if kind == "schedule":
+            out += _columns(inquiry, question, rank)
+            continue
         finder = pattern_finder(inquiry, kind) if kind in PATTERNS else inquiry.values.finder(kind)
         hits = inquiry.matcher.ranked(question.ideas, finder, limit=8, seconds=2)
         if kind == "time" and question.kinds[0] == "date":  # "until 5 p.m. on 9 May": the day is asked for
@@ -356,7 +387,7 @@ def from_lines(inquiry: Inquiry, question: Question) -> list[Answer]:
             others = [h.score for h in hits if h is not hit and not h.second]
             evidence = evidence_of(
                 question, kind, 0 if _is_small_money(question, hit) else rank, score=min(hit.score, 1.4), coverage=hit.coverage, named=hit.named, fit=hit.fit, missing=min(4.0, len(hit.missing)),
-                first=float(place == 0), second=float(hit.second), cell=float(hit.line.kind == "cell"), label=float(hit.line.kind == "named"), short=min(1.0, 12 / max(1, hit.line.size)), own=hit.own, rarest=hit.rarest, pairs=hit.pairs,
+                first=float(place == 0), second=float(hit.second), cell=float(hit.line.kind == "cell"), label=float(hit.line.kind == "named"), short=min(1.0, 12 / max(1, hit.line.size)), own=hit.own, rarest=hit.rarest, pairs=hit.pairs, outclaimed=hit.outclaimed if kind in VALUED or kind in PATTERNS else 0.0,
                 close=hit.score / max(0.2, hit.coverage), lead=max(-0.5, min(0.5, hit.score - max(others, default=0.0))),
                 few=1 / max(1, len(question.ideas)),
             )  # fmt: skip
@@ -364,6 +395,33 @@ def from_lines(inquiry: Inquiry, question: Question) -> list[Answer]:
             if made is not None:
                 out.append(made)
     return [*out, *_gaps(inquiry, question)]
+
+
+def _columns(inquiry: Inquiry, question: Question, rank: int) -> Iterator[Answer]:
+    """Columns of sums by period in which, or over which, stands what is asked for."""
+    document = inquiry.document
+    seen: set[tuple[Span, int]] = set()
+    hits = inquiry.matcher.ranked(
+        question.ideas, lambda line: inquiry.values.money(line) if line.kind == "cell" else [], limit=20
+    )
+    for hit in hits:
+        assert hit.found is not None
+        place = document.cell_at(hit.found.span)
+        if place is None or (place[0].span, place[1].column) in seen:
+            continue
+        table, cell = place
+        seen.add((table.span, cell.column))
+        schedule = schedule_of_column(inquiry.passages, table, cell.column)
+        if schedule is None:
+            continue
+        evidence = evidence_of(
+            question, "schedule", rank, score=min(hit.score, 1.4), coverage=hit.coverage, named=hit.named, missing=min(4.0, len(hit.missing)), first=float(len(seen) == 1),
+            cell=1.0, short=min(1.0, 12 / max(1, hit.line.size)), own=hit.own, rarest=hit.rarest, pairs=hit.pairs, close=hit.score / max(0.2, hit.coverage),
+            lead=max(-0.5, min(0.5, hit.score - max((h.score for h in hits if h is not hit), default=0.0))), few=1 / max(1, len(question.ideas)),
+        )  # fmt: skip
+        yield Answer(
+            "schedule", schedule, table.span, Cite(document, table.span), evidence, "a column of sums by period"
+        )
 
 
 def _gaps(inquiry: Inquiry, question: Question) -> Iterator[Answer]:
@@ -420,6 +478,10 @@ def _answer(inquiry: Inquiry, question: Question, kind: str, hit: Hit, evidence:
         return Answer(kind, value, span, quote, evidence, "the words stand by it", None, working)
     if kind == "yes_no":
         value = _yes_or_no(passages, line, question)
+        if inquiry.matcher.lines.spoken and YES.match(text, line.values.start, line.values.end):
+            given = list(evidence)
+            given[EVIDENCE.index("cue_fit")] = 1.0
+            evidence = tuple(given)
         return Answer(
             kind,
             value,
@@ -441,7 +503,7 @@ def _answer(inquiry: Inquiry, question: Question, kind: str, hit: Hit, evidence:
 
 
 def _yes_or_no(passages: Passages, line: Line, question: Question) -> YesNo:
-    """Yes, unless the clause that answers denies it, or the question does."""
+    """Yes, unless the clause that answers denies it, or the question does, or it holds only on a condition."""
     places = [p for idea in question.ideas for way, _ in idea.ways for w in way for p in line.own.get(w, ())]
     plain = YES.match(text := passages.text, line.values.start, line.values.end)
     if plain is not None and (plain["no"] or passages.document.marks):
@@ -449,8 +511,30 @@ def _yes_or_no(passages: Passages, line: Line, question: Question) -> YesNo:
     middle = sum(places) // len(places) if places else line.values.start
     start = max(line.values.start, middle - 120)
     near = text[start : min(line.values.end, middle + 120)]
+    return _decided(question, line.values.of(text), near)
+
+
+def _decided(question: Question, words: str, near: str) -> YesNo:
+    """What some words say to a question: a denial makes it no, but where it asks for what they except, or denies it itself.
+
+    "Automatically" is denied by "only if"; "may another use it" by "personal to". near: the part of the words to read.
+    """
+    if UNCONDITIONAL.search(question.text) and ONLY_IF.search(words):
+        return YesNo(False)
     denied = len(NO.findall(near)) % 2 == 1
-    return YesNo(denied is bool(NO.search(question.text)))
+    if PERSONAL.search(near) and not PERSONAL.search(question.text) and OF_OTHERS.search(question.text):
+        denied = True
+    return YesNo((denied is not _is_excepted(question.text, words)) is bool(NO.search(question.text)))
+
+
+def _is_excepted(question: str, words: str) -> bool:
+    """True where the case that a question puts is the one that some words except: "where the law requires it"."""
+    case, exception = CASE.search(question), EXCEPT.search(words)
+    if case is None or exception is None:
+        return False
+    put = [t.stem for t in telling_words(case["case"])]
+    said = frozenset(stems_of(exception["rest"]))
+    return bool(put) and sum(w in said for w in put) >= MOST_OF_CASE * len(put)
 
 
 # ------------------------------------------------------------------ the answer

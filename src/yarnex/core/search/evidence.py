@@ -34,6 +34,7 @@ OPENING_WORDS = 6  # of a question in which its subject stands
 DOES = re.compile(r"(?:.{0,24}\b)?(?:may|can|could|must|shall|should|does|do|did|will|would)\s", re.IGNORECASE)
 SUBJECT = 48  # characters at the start of a sentence in which its subject stands
 EXACT = 0.95
+VALUED = ("date", "money", "percent", "number", "duration")
 LIKE_EXACT = 0.75  # beside a filled term that names exactly what is asked, others must be as like it as this
 QUALIFIERS = frozenset(
     map(stem, ("early", "late", "renew", "extend", "break", "review", "renewal", "extension", "overdue", "additional"))
@@ -174,15 +175,16 @@ def beside_each_other(answers: list[Answer], in_vain: float) -> list[Answer]:
     return out
 
 
-def where_it_stands(inquiry: Inquiry, question: Question, cite: Span, words: str) -> dict[str, float]:
+def where_it_stands(inquiry: Inquiry, question: Question, kind: str, cite: Span, words: str) -> dict[str, float]:
     """What the line in which an answer of a term or a list stands says of the question."""
     at = inquiry.passages.text.find(words, cite.start, cite.end) if words else -1
-    hit = inquiry.matcher.at(question.ideas, cite, Span(at, at + len(words)) if at >= 0 else None)
+    finder = inquiry.values.finder(kind) if kind in VALUED else None
+    hit = inquiry.matcher.at(question.ideas, cite, Span(at, at + len(words)) if at >= 0 else None, finder)
     if hit is None:
         return {}
     return {
         "its_score": min(hit.score, 1.4), "its_coverage": hit.coverage, "its_missing": min(4.0, len(hit.missing)),
-        "its_own": hit.own, "its_rarest": hit.rarest, "its_pairs": hit.pairs, "cell": float(hit.line.kind == "cell"),
+        "its_own": hit.own, "its_rarest": hit.rarest, "its_pairs": hit.pairs, "outclaimed": hit.outclaimed, "cell": float(hit.line.kind == "cell"),
     }  # fmt: skip
 
 

@@ -52,6 +52,13 @@ FORMS: tuple[tuple[str, tuple[str, ...]], ...] = (
     (r"\bhow\s+(?:big|large|high|tall|deep|heavy|far|loud|cold|hot|warm|wide|thick|strong)\b|\bhow\s+many\b|\bwhat\s+(?:\w+\s+){0,2}?(?:number|ratio)\b|\bwithin\s+what\s+distance\b|\bwhat\s+does\s+(?:\w+\s+){1,3}(?:weigh|measure|hold|burn|consume|use)\b", ("number", "percent")),
     (r"\bhow\s+much\b|\bwhat\s+(?:\w+\s+){0,3}?(?:sum|amount|price|cost|costs|fee|fees|rent|deposit|salary|premium|charge|charges|cover|value|budget|penalty|excess|allowance|net\s+worth|debt|worth)\b|\bwhat\s+(?:does|did|do|would|will)\s+.*\b(?:cost|pay|come\s+to|charge|earn)\b|\bwhat\s+(?:is|was|are|were)\s+.*\b(?:paid|charged|worth|payable|spent)\b", ("money", "percent", "number", "duration")),
 )  # fmt: skip
+# What is asked for one after another: a sum for each year.
+FOR_EACH = re.compile(
+    r"\b(?:for|in|of)\s+(?:each|every)\s+(?:\w+\s+){0,2}(?:year|quarter|month|instalment)\b(?!\s+(?:of\s+delay|late|overdue))"
+    r"|\b(?:year\s+by\s+year|month\s+by\s+month|by\s+(?:year|month|quarter|period))\b"
+    r"|\A(?:please\s+)?(?:list|set\s+out|give|show)\b.*\b(?:yearly|annual|monthly|quarterly|weekly|instalments|repayments)\b",
+    re.IGNORECASE,
+)
 SIZE_OF_SUM = re.compile(
     r"\bsize\s+of\s+(?:the\s+|a\s+)?(?:loan|debt|facility|claim|order|deal|contract|loss|budget|payment|fine|bond|investment|grant)s?\b",
     re.IGNORECASE,
@@ -116,7 +123,9 @@ ASKING = re.compile(
 TILL_WHEN = re.compile(r"\b(?:until|till|up\s+to)\s+(?:when|what\s+date)\b", re.IGNORECASE)
 GOES_ON = re.compile(r"\b(?:runs?|lasts?|continues?|goes?\s+on|stays?\s+in\s+force|is\s+valid)\b", re.IGNORECASE)
 EXHAUSTIVE = re.compile(r"\b(?:all|every|each|list|any\s+other)\b", re.IGNORECASE)
-OPENING = re.compile(r"\A(?:according\s+to|in|at|by|under|as\s+to|for)\s[^,?]{3,40},\s+", re.IGNORECASE)
+OPENING = re.compile(
+    r"\A(?:according\s+to|in|at|by|under|as\s+to|for)\s(?!(?:what|which|whom|how)\b)[^,?]{3,40},\s+", re.IGNORECASE
+)
 FOLLOWS = re.compile(r"\A(?:and|but|so)\b|\A(?:what|how)\s+about\b", re.IGNORECASE)
 POINTS_BACK = re.compile(
     r"\b(?:it|its|that|this|they|them|then|(?<!is\s)(?<!are\s)(?<!was\s)(?<!were\s)there|these|those|he|she|his|her|does\s+not)\b",
@@ -197,6 +206,8 @@ def kinds_of(words: str) -> tuple[tuple[str, ...], bool]:
     asked = OPENING.sub("", asked)
     if YES_NO.match(asked):
         return ("yes_no",), True
+    if FOR_EACH.search(asked):
+        return ("schedule", "money", "list", "text"), True
     if SIZE_OF_SUM.search(asked):
         return ("money", "percent", "number"), True
     measured = MEASURED.search(asked)

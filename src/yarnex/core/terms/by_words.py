@@ -53,6 +53,10 @@ OTHERWISE = re.compile(
 )
 APART, SCATTERED = 30, 0.4  # characters between the words of a phrase, and what it is worth where they stand apart
 SIDE_BY_SIDE = 28  # characters between two words that belong together
+OTHERS_WORD = 40  # how much farther a word may stand from a value than from another one, as `_parted` counts, to be said of it too
+SAYS = re.compile(
+    r"\s(?:is|are|was|were|has|have|does|do|did|shall|may|must|cannot|will)\s"
+)  # a heading that is a sentence
 SECONDS_OF = 3  # best lines whose other values are hits too
 MOST_TELLING, UNSAID = 7.0, 0.7
 LOOKED_AT = 40  # lines whose values are weighed
@@ -82,6 +86,7 @@ class Hit:
     pairs: float = 0.0  # share of the things asked for side by side that stand side by side in it
     fit: float = 0.0  # what the value's unit and the words right around it say
     second: bool = False  # another value of the same line fits better
+    outclaimed: float = 0.0  # how much more of what is asked for goes with another value of the line
 
 
 _NOTHING = Text("")
@@ -223,7 +228,7 @@ class Matcher:
             if line.kind != "cell" and self.lines.text[line.span.start : line.span.end].rstrip().endswith("?"):
                 continue  # a question answers none
             if values is None:
-                if line.kind == "heading":
+                if line.kind == "heading" and not SAYS.search(self.lines.text, line.span.start, line.span.end):
                     continue
                 hits.append(Hit(line, None, rough[place] / total, rough[place] / total, ()))
                 looked += 1
@@ -247,8 +252,14 @@ class Matcher:
         lines = {id(h.line) for h in first[:SECONDS_OF]}
         return [*first, *(h for h in hits if h.second and id(h.line) in lines)] if seconds else first
 
-    def at(self, ideas: Sequence[Idea], place: Span, value: Span | None) -> Hit | None:
-        """How well the lines at a place name the ideas, with the value that stands in it; None where no line is there."""
+    def at(
+        self, ideas: Sequence[Idea], place: Span, value: Span | None,
+        values: Callable[[Line], list[Found[Value]]] | None = None,
+    ) -> Hit | None:  # fmt: skip
+        """How well the lines at a place name the ideas, with the value that stands in it; None where no line is there.
+
+        values: finds the values of its kind, beside which the one that stands there is weighed.
+        """
         weights = [self.weight(i) for i in ideas]
         total = sum(weights)
         asked = {w for idea in ideas for way, _ in idea.ways for w in way}
@@ -258,7 +269,10 @@ class Matcher:
             if not total:
                 continue
             if value is not None and line.values.start <= value.start and value.end <= line.values.end:
-                hit = self._values_by_fit(line, [Found(_NOTHING, value)], ideas, weights, total, asked)[0]
+                others = [f for f in values(line) if not f.span.overlaps(value)] if values is not None else []
+                found = [Found(_NOTHING, value), *others]
+                hits = self._values_by_fit(line, found, ideas, weights, total, asked)
+                hit = replace(next(h for h in hits if h.found is found[0]), second=False)
             else:
                 said = sum(w * self.named_at(line, i) for i, w in zip(ideas, weights, strict=True)) / total
                 missing = tuple(" ".join(i.name) for i in ideas if self.named_at(line, i) < 0.3)
@@ -342,8 +356,49 @@ class Matcher:
                     missing.append(" ".join(idea.name))
             fit = self._fit(line, found, wanted, asked)
             out.append(Hit(line, found, score / total + fit, covered / total, tuple(missing), fit=fit))
+        if len(inside) > 1:
+            claims = self._claims(line, [f.span for f in inside], ideas, weights)
+            out = [replace(hit, outclaimed=max(0.0, max(claims) - claims[i]) / total) for i, hit in enumerate(out)]
         out.sort(key=lambda h: -round(h.score, 9))
         return [out[0], *(replace(h, second=True) for h in out[1:])]
+
+    def _claims(
+        self, line: Line, values: Sequence[Span], ideas: Sequence[Idea], weights: Sequence[float]
+    ) -> list[float]:
+        """The weight of the ideas that go with each of several values of a sentence: "12 months for A and 9 for B".
+
+        What is named ahead of all of them is said of each; else a word goes with the value from which least parts it.
+        """
+        first = min(v.start for v in values)
+        claims = [0.0] * len(values)
+        for idea, weight in zip(ideas, weights, strict=True):
+            costs = [float("inf")] * len(values)
+            top = 0.0
+            for way, worth in idea.ways:
+                if not all(w in line.own for w in way):
+                    continue
+                top = max(top, worth)
+                for word in way:
+                    for at in line.own[word]:
+                        if any(v.start <= at < v.end for v in values):
+                            continue
+                        for i, value in enumerate(values):
+                            cost = 0.0 if at < first else self._parted(at, value, values)
+                            costs[i] = min(costs[i], cost)
+            least = min(costs)
+            if top and least < float("inf"):
+                for i, cost in enumerate(costs):
+                    claims[i] += weight * top * max(0.0, 1 - (cost - least) / OTHERS_WORD)
+        return claims
+
+    def _parted(self, at: int, value: Span, values: Sequence[Span]) -> float:
+        """How much parts a word from a value: characters, and more for what ends a part of the sentence between them."""
+        start, end = (at, value.start) if at < value.start else (value.end, at + 12)
+        between = self.lines.text[start : end if at < value.start else at]
+        breaks = 60 * len(re.findall(r"[;:]|\.\s", between)) + 25 * between.count(", ")
+        joined = 25 * len(re.findall(r"\b(?:and|or|but|that|which)\s", between))
+        passed = 60 * sum(start <= v.start and v.end <= end and v != value for v in values)
+        return end - start + breaks + joined + passed
 
     def _fit(self, line: Line, found: Found[Value], wanted: frozenset[str], asked: set[str]) -> float:
         """What the value's unit, and the words right around it, say for it (above 0) or against it."""

@@ -50,6 +50,7 @@ class Line:
                 self.around[word] = weight
 
 
+RATE_IN = re.compile(r"\d\s?(?:%|per\s?cent\b)", re.IGNORECASE)  # "GST 15%"
 NUMBERED = re.compile(r"\s*(?:No\.?\s*)?(?P<number>\d{1,3})[.)]?\s*")
 RANGE = re.compile(
     r"\s*(?:[A-Za-z]+\s+){0,2}(?P<a>\d{1,3})\s*(?:-|–|—|to|through|and|&)\s*(?P<b>\d{1,3})\b(?!\s*[%.,]\d)"
@@ -162,6 +163,8 @@ class Lines:
                 if labelled and cell is cells[0] and len(cells[0].span.of(self.text)) < LONGEST_LABEL:
                     if WHEN_FIRST.match(cells[0].span.of(self.text)):
                         self.lines.append(self._when(place, cells, whole, all_words, headings))
+                    elif RATE_IN.search(cells[0].span.of(self.text)):
+                        self.lines.append(self._when(place, cells[:1], whole, (), headings))
                     continue  # the label itself is the other cells' label
                 line = Line(whole if whole.end - whole.start < 600 else cell.span, cell.span, "cell", place)
                 words = cell.span.of(self.text)
@@ -184,7 +187,7 @@ class Lines:
     def _when(
         self, place: int, cells: Sequence[Cell], whole: Span, all_words: tuple[str, ...], headings: tuple[str, ...]
     ) -> Line:
-        """The day or hour that opens a row of a log, which what stands beside it names."""
+        """The day or hour that opens a row of a log, which what stands beside it names; a rate in the label of a row."""
         line = Line(whole if whole.end - whole.start < 600 else cells[0].span, cells[0].span, "cell", place)
         for token in tokens(cells[0].span.of(self.text)):
             line.own.setdefault(token.stem, []).append(cells[0].span.start + token.start)

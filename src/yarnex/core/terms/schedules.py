@@ -30,6 +30,7 @@ PER = (
     (re.compile(r"quarter", re.IGNORECASE), "quarter"),
     (re.compile(r"annual|year|per annum|p\.?a\b", re.IGNORECASE), "year"),
 )
+MOSTLY = 0.7  # share of the rows of a column that must hold a sum
 PREFERRED = ("year", "month", "quarter", "sq_ft_year", "sq_m_year", None)
 
 
@@ -65,29 +66,50 @@ def find_schedules(term: Term, passages: Passages) -> Iterator[Candidate]:
         if chosen is None:
             continue
         column, per, weight = chosen
-        currency = _currency(passages, table, heads.get(column, ""))
-        rows: list[ScheduleRow] = []
-        for row in range(table.header_rows, table.rows):
-            cell, first = table.at(row, column), table.at(row, periods)
-            label = first.span.of(text) if first else ""
-            if TOTAL.match(label) or TOTAL.match(_first(table, row, text)):
-                continue
-            period = _period(label, heads.get(periods, "")) or (label, label)
-            money = _money(passages, cell.span, per) if cell else None
-            if money is not None and label:
-                money = Money(money.amount, money.currency or currency, money.per)
-                rows.append(ScheduleRow(period[0], period[1], money))
+        rows = _rows(passages, table, heads, periods, column, per)
         if len(rows) >= 2:
             cite = Cite(document, table.span)
             yield Candidate(
                 "stated",
-                Schedule(tuple(rows)),
+                Schedule(rows),
                 cite,
                 cite,
                 weight,
                 "schedule",
                 f"a table by period, column {heads.get(column, '')!r}",
             )
+
+
+def schedule_of_column(passages: Passages, table: Table, column: int) -> Schedule | None:
+    """What a column of sums says for each period of its table; None where it has no sums or the table no periods."""
+    if table.rows - table.header_rows < 2:
+        return None
+    heads = column_heads(table, passages.text)
+    periods = _period_column(table, heads, passages.text)
+    if periods is None or column <= periods:
+        return None
+    rows = _rows(passages, table, heads, periods, column, column_per(heads.get(column, "")))
+    return Schedule(rows) if len(rows) >= MOSTLY * (table.rows - table.header_rows) and len(rows) >= 2 else None
+
+
+def _rows(
+    passages: Passages, table: Table, heads: dict[int, str], periods: int, column: int, per: str | None
+) -> tuple[ScheduleRow, ...]:
+    """The rows of a table by period, totals left out, with the sums of one column."""
+    text = passages.text
+    currency = _currency(passages, table, heads.get(column, ""))
+    rows: list[ScheduleRow] = []
+    for row in range(table.header_rows, table.rows):
+        cell, first = table.at(row, column), table.at(row, periods)
+        label = first.span.of(text) if first else ""
+        if TOTAL.match(label) or TOTAL.match(_first(table, row, text)):
+            continue
+        period = _period(label, heads.get(periods, "")) or (label, label)
+        money = _money(passages, cell.span, per) if cell else None
+        if money is not None and label:
+            money = Money(money.amount, money.currency or currency, money.per)
+            rows.append(ScheduleRow(period[0], period[1], money))
+    return tuple(rows)
 
 
 def _period_column(table: Table, heads: dict[int, str], text: str) -> int | None:
@@ -134,7 +156,7 @@ def _sum_column(
         cells = [table.at(r, column) for r in range(table.header_rows, table.rows)]
         filled = [c for c in cells if c is not None]
         money = sum(_money(passages, c.span, None) is not None for c in filled)
-        if not filled or money < 0.7 * len(cells):
+        if not filled or money < MOSTLY * len(cells):
             continue
         head = heads.get(column, "")
         named = any(p.search(plain_label(head)) for p in term.names)

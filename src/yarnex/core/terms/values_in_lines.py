@@ -9,6 +9,7 @@ from __future__ import annotations
 import re
 from collections import Counter
 from collections.abc import Callable
+from dataclasses import replace
 from datetime import date
 from decimal import Decimal
 from functools import cached_property
@@ -54,12 +55,24 @@ SCALE = re.compile(
     r"(?P<thousand>['’‘]000s?\b|\bthousands?\b|(?<=[€£$])\s?k\b)|(?P<million>\bmillions?\b|(?<=[€£$])\s?m\b)|(?P<lakh>\blakhs?\b)|(?P<crore>\bcrores?\b)",
     re.IGNORECASE,
 )
+HOUSE_NUMBER = re.compile(r"(?<![\w.,/-])\d{1,5}[A-Za-z]?\s+\Z")  # what follows it is a street
 STREET = re.compile(
     r"[a-z]?,?\s+(?:[A-Z][\w’'-]+\s+){1,3}(?:Street|Road|Lane|Avenue|Square|Quay|Terrace|Place|Drive|Way|Row|Close|Court|Crescent|Boulevard|Parade|Hill|Wharf|Gate|St|Rd|Ave)\b"
 )
 UNIT_CELL = re.compile(
     r"(?:[£€$¥₹]|US\$|NZ\$|A\$|Rs\.?|[A-Z]{3})\s?(?:[’']?000s?|m|mn|million|bn|billion|k|thousand)?", re.IGNORECASE
 )
+PAID_EACH = re.compile(
+    r"\b(?:(monthly|yearly|annual|annually|weekly|daily|quarterly|hourly)|(?:per|an?|each)\s+(?:(?:lease|contract|policy|calendar|financial|fiscal|licen[cs]e)\s+)?(month|year|annum|week|day|quarter|hour))\b|\b(p\.?a)\b",
+    re.IGNORECASE,
+)
+EACH = {
+    "monthly": "month", "yearly": "year", "annual": "year", "annually": "year", "weekly": "week", "daily": "day", "quarterly": "quarter",
+    "hourly": "hour", "month": "month", "year": "year", "annum": "year", "week": "week", "day": "day", "quarter": "quarter", "hour": "hour",
+    "p.a": "year", "pa": "year",
+}  # fmt: skip
+# The figures under or beside it are percentages; "GST 15%" tells one of its own.
+OF_PERCENTS = re.compile(r"(?<!\d)(?<!\d\s)%|(?<!\d)(?<!\d\s)\bper\s?cent\b|\bpercentage\b", re.IGNORECASE)
 OF_A_DAY = ("correspondence", "record", "minutes")  # sheets of papers that tell of the days around their date
 COINS = {  # what shows the currency of a paper that writes no sum with its sign
     "GBP": r"\b(?:pence|pounds sterling|\d\s?p (?:per|a) share)\b", "EUR": r"\beuros?\b", "INR": r"\b(?:rupees|paise)\b",
@@ -135,7 +148,7 @@ class LineValues:
         if line.kind != "cell":
             return found or self._bare_money(line)
         if found:
-            return found
+            return self._paid_each(line, found)
         figure = self._figure(line)
         if figure is None or (YEAR.fullmatch(line.values.of(self.text).strip()) and figure[0] < 2100):
             return []
@@ -157,7 +170,19 @@ class LineValues:
         scale = SCALE.search(head) or SCALE.search(beside) or SCALE.search(caption)
         factor = SCALES[str(scale.lastgroup)] if scale else 1
         reading = f"printed in {scale.lastgroup}s" if scale else ""
-        return [Found(Money(figure[0] * factor, currency), figure[1], reading)]
+        return self._paid_each(line, [Found(Money(figure[0] * factor, currency), figure[1], reading)])
+
+    def _paid_each(self, line: Line, found: list[Found[Value]]) -> list[Found[Value]]:
+        """The sums of a cell, for each month or year where the heading of its column says so: "Monthly instalment"."""
+        heads = PAID_EACH.findall(self._heads(line)[0])
+        each = {EACH[next(w for w in words if w).lower()] for words in heads}
+        if len(each) != 1:
+            return found
+        per = each.pop()
+        return [
+            replace(f, value=replace(f.value, per=per)) if isinstance(f.value, Money) and f.value.per is None else f
+            for f in found
+        ]
 
     @cached_property
     def is_spoken(self) -> bool:
@@ -192,7 +217,7 @@ class LineValues:
             return found
         figure = self._figure(line)
         head = self._heads(line)[0] + " " + line.label
-        if figure is not None and re.search(r"%|per\s?cent|\bpercentage\b", head, re.IGNORECASE):
+        if figure is not None and OF_PERCENTS.search(head):
             return [Found(Percent(figure[0]), figure[1])]
         return []
 
@@ -242,6 +267,8 @@ class LineValues:
             and isinstance(found[0].value, Quantity)
             and found[0].value.unit is None
         ):
+            if any(f.reading for f in self.money(line)):
+                return []  # a sum that is printed in thousands or millions counts nothing
             unit = self._unit_of_cell(line)
             if unit and self._figure(line) is not None:
                 found = [
@@ -297,6 +324,7 @@ class LineValues:
             span = _moved(Span(*m.span()), line.values.start)
             if (
                 not _not_names.search(m.group())
+                and not HOUSE_NUMBER.search(words, 0, m.start())
                 and not _places.search(m.group())
                 and self._is_name(m.group())
                 and not any(o.span.overlaps(span) for o in out)

@@ -83,6 +83,8 @@ def read_digits(text: str, *, money: bool = False) -> Decimal | None:
             plain = f"{head}.{groups[0]}"
         else:
             return None
+    elif text.count(".") > 1 and not re.fullmatch(r"\d{1,3}(?:\.\d{3})+", text):
+        return None  # two numbers side by side, or none
     elif text.count(".") > 1 or (money and re.fullmatch(r"[1-9]\d{0,2}\.\d{3}", text)):
         plain = text.replace(".", "")
     else:

@@ -9,12 +9,12 @@ from functools import lru_cache
 
 # Words that say nothing about what is asked for. "not", "no", "before" and "after" are kept out of it on purpose.
 _stop = """
-    a about according against also am an and another any are as at be because been being between both but by can
-    concerning could did do does doing done down during each either etc every for from get gets give given gives
+    a about according against also am an and another any anybody anyone anything are as at be because been being between both but by can
+    concerning could did do does doing done down during each either etc every everybody everyone everything for from get gets give given gives
     got had has have having he her here hereby herein hereof hereto hers him his how however i if in into is it
     its itself just least less many may me mentioned might more most much must my neither nor of off on only
     onto or other our ours out over own per please provide provides regard regarding relation respect said same
-    say saying says set shall she should show showed shown so some specified stated still such tell than that the their
+    say saying says set shall she should show showed shown so some somebody someone something specified stated still such tell than that the their
     theirs them then there therein thereof thereto these they this those through to told too under under-mentioned up
     upon us very via was we were what when where whereas whether which while who whom whose why will with would
     yet you your yours

@@ -20,7 +20,7 @@ import numpy as np
 
 from yarnex.core.binder import read_kept, store_for
 from yarnex.core.reading import ReadOptions
-from yarnex.core.search.answers import answers_of
+from yarnex.core.search.answers import answers_of, words_told
 from yarnex.core.search.inquiry import Inquiry
 from yarnex.core.search.question import understand
 from yarnex.core.search.weighing import EVIDENCE, Answer
@@ -46,7 +46,7 @@ def is_right(fact: dict[str, Any], answer: Answer) -> bool:
         return answer.finding is not None and answer.finding.state in ("blank", "redacted")
     if kind in ("text", "party"):
         words = " ".join(
-            (answer.finding.text if answer.finding else answer.span.of(answer.quote.document.text)).lower().split()
+            (answer.finding.text if answer.finding else words_told(answer)).lower().split()
         )
         words += " " + str(answer.value.to_dict().get("value", "")).lower() if answer.value is not None else ""
         return any(str(w).lower() in words for w in wanted.get("any_of") or [wanted.get("value")])
@@ -54,7 +54,7 @@ def is_right(fact: dict[str, Any], answer: Answer) -> bool:
         return False
     given = answer.value.to_dict()
     if kind == "list":
-        said = f"{json.dumps(given, default=str)} {answer.finding.text if answer.finding else answer.span.of(answer.quote.document.text)}"
+        said = f"{json.dumps(given, default=str)} {answer.finding.text if answer.finding else words_told(answer)}"
         said = " ".join(said.lower().split())
         return all(str(i).lower() in said for i in wanted.get("items") or ["\0"])
     if kind == "schedule":

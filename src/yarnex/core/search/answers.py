@@ -81,7 +81,7 @@ TELLS = re.compile(
     re.IGNORECASE,
 )
 SOMEBODY = re.compile(
-    r"[A-Z][a-z]|\b(?:the|an?|each|any|no|nobody|none|he|she|they|we|you|i|it|party|parties)\b"
+    r"[A-Z][a-z]|\b(?:the|an?(?!\.)|each|any|no|nobody|none|he|she|they|we|you|i|it|party|parties)\b"
 )  # may stand for one
 NAME = re.compile(
     r"(?:[A-Z][\w.'’&-]*|of|the|and|de|van|von|y)(?:\s+(?:[A-Z][\w.'’&-]*|of|the|and|de|van|von|y)){1,5}(?:\s*<\S+@\S+>)?"
@@ -116,6 +116,11 @@ ONLY_IF = re.compile(
     r"\bonly\s+(?:if|with|where|when|after|once)\b|\bunless\b|(?<!not\s)\bsubject\s+to\b|\bprovided\s+that\b|\bwith\s+(?:the\s+)?(?:prior\s+)?(?:written\s+)?consent\b",
     re.IGNORECASE,
 )
+NOT_THERE = re.compile(r"n\.?/?a\.?|not\s+(?:available|applicable|given|stated)|tb[acd]|[-–—.?]*", re.IGNORECASE)  # in a cell
+RUNS_FROM = re.compile(
+    r"\s+(?:after|before|from|following|prior\s+to|later|earlier)\b(?P<what>\s+[^\s,;:.()]+(?:\s+(?!(?:and|or|but|unless|if|provided|except|subject|which|by|to|in\s+(?:the\s+case|which)|be|is|are|was|were|shall|must|may|will|can|you|we|they|he|she|it|this|that|within)\b)[^\s,;:.()]+){0,13})"
+)
+WITHIN = re.compile(r"\b(?:within|at\s+least|not\s+(?:less|more|later)\s+than|no\s+later\s+than|on\s+the)\s+\Z", re.IGNORECASE)
 PERSONAL = re.compile(r"\bpersonal\s+to\b", re.IGNORECASE)
 OF_OTHERS = re.compile(
     r"\b(?:assignees?|successors?|buyers?|purchasers?|transferees?|anyone|anybody|others?|another|sub-?tenants?|heirs?|new\s+(?:owner|tenant))\b",
@@ -387,7 +392,7 @@ def from_lines(inquiry: Inquiry, question: Question) -> list[Answer]:
             others = [h.score for h in hits if h is not hit and not h.second]
             evidence = evidence_of(
                 question, kind, 0 if _is_small_money(question, hit) else rank, score=min(hit.score, 1.4), coverage=hit.coverage, named=hit.named, fit=hit.fit, missing=min(4.0, len(hit.missing)),
-                first=float(place == 0), second=float(hit.second), cell=float(hit.line.kind == "cell"), label=float(hit.line.kind == "named"), short=min(1.0, 12 / max(1, hit.line.size)), own=hit.own, rarest=hit.rarest, pairs=hit.pairs, outclaimed=hit.outclaimed if kind in VALUED or kind in PATTERNS else 0.0,
+                first=float(place == 0), second=float(hit.second), cell=float(hit.line.kind == "cell"), label=float(hit.line.kind == "named"), short=min(1.0, 12 / max(1, hit.line.size)), own=hit.own, rarest=hit.rarest, pairs=hit.pairs, outclaimed=hit.outclaimed if kind in VALUED or kind in PATTERNS or kind == "party" else 0.0,
                 close=hit.score / max(0.2, hit.coverage), lead=max(-0.5, min(0.5, hit.score - max(others, default=0.0))),
                 few=1 / max(1, len(question.ideas)),
             )  # fmt: skip
@@ -497,6 +502,8 @@ def _answer(inquiry: Inquiry, question: Question, kind: str, hit: Hit, evidence:
         return Answer(kind, items[0], items[1], quote_around(passages, items[1]), evidence, "what stands there")
     if passages.gaps_in(line.values) and not BLANK.sub("", BLACKED_OUT.sub("", line.values.of(text))).strip(" .:-–"):
         return None
+    if NOT_THERE.fullmatch(line.values.of(text).strip()):
+        return None
     piece = shortened(text, line.values)
     quote = Cite(document, cut(text, line.span, piece))
     return Answer("text", Text(on_one_line(piece.of(text))), piece, quote, evidence, "the passage says it")
@@ -554,7 +561,7 @@ def _finding(inquiry: Inquiry, question: Question, answer: Answer) -> Finding:
     if known is not None:  # a term that is there, or not, decides a yes or no
         state = "stated" if known.state in ("computed", "conflicting") else known.state
         return Finding(document, term, state, answer.value, known.text, confidence, known.cites, known.working, why=why)
-    words = answer.span.of(inquiry.passages.text)
+    words = words_told(answer)
     answer = _without_sign(question, answer)
     working = list(answer.working)
     condition = (
@@ -565,6 +572,16 @@ def _finding(inquiry: Inquiry, question: Question, answer: Answer) -> Finding:
     return Finding(
         document, term, "stated", answer.value, on_one_line(words), confidence, (answer.quote,), tuple(working), why=why
     )
+
+
+def words_told(answer: Answer) -> str:
+    """The words that answer; those of a length of time with what it runs from, without which it says too little."""
+    text = answer.quote.document.text
+    span = answer.span
+    if isinstance(answer.value, Duration) and (runs := RUNS_FROM.match(text, span.end)):
+        within = WITHIN.search(text, max(answer.quote.span.start, span.start - 24), span.start)
+        span = Span(within.start() if within else span.start, runs.end("what"))
+    return span.of(text)
 
 
 def _without_sign(question: Question, answer: Answer) -> Answer:

@@ -15,7 +15,7 @@ FORMS = (
 )
 _word = r"(?!(?:BETWEEN|Between|AND\s+BETWEEN)\b)(?:[A-Z0-9][\w&.'’/-]*|&|\((?:[A-Z][\w .&-]{0,25})\))"
 _link = r"(?:of|and|the|for|de|la|von|van|y)"
-_organisation = re.compile(rf"{_word}(?:\s+(?:{_word}|{_link})){{0,7}}?,?\s+(?:{FORMS})(?!\w|[-–/ ]?\d)")
+_organisation = re.compile(rf"{_word}(?:\s+(?:{_word}|{_link})){{0,7}}?,?\s+(?:{FORMS})(?!\w|[-–/ ]?\d|\s+(?:[Ss]ecretary|Act\b|[Nn]umber|No\.))")
 _role = re.compile(
     r"\(\s*(?:(?:hereinafter|herein|hereafter|collectively|individually|together|each|as|called|referred\s+to|known|in\s+this\s+\w+|,|the|a|an|or|with|its|successors|and|assigns)\s+)*"
     r"[\"“”'‘](?:the\s+)?(?P<role>[A-Z][A-Za-z’' -]{2,40}?)[\"”’']",
@@ -52,9 +52,9 @@ def find_organisations(text: str) -> Iterator[Found[Party]]:
         lead = re.match(r"(?:(?:The|This|By|Between|And|As|For|Name|From|To|If|In)\s+)+", m.group())
         if lead and not re.match(r"The\s+\w+\s+(?:Company|Trust|Bank|Council)", m.group()):
             start += lead.end()
-        yield Found(
-            Party(text[start : m.end()].rstrip(",")), Span(start, start + len(text[start : m.end()].rstrip(",")))
-        )
+        name = text[start : m.end()].rstrip(",")
+        name = name[:-1] if name.endswith(("LLP.", "LLC.", "LP.")) and "L.P." not in name else name  # a full stop
+        yield Found(Party(name), Span(start, start + len(name)))
 
 
 def find_party_roles(text: str) -> Iterator[Found[PartyRole]]:

@@ -45,9 +45,7 @@ def is_right(fact: dict[str, Any], answer: Answer) -> bool:
     if kind in ("blank", "redacted"):
         return answer.finding is not None and answer.finding.state in ("blank", "redacted")
     if kind in ("text", "party"):
-        words = " ".join(
-            (answer.finding.text if answer.finding else words_told(answer)).lower().split()
-        )
+        words = " ".join((answer.finding.text if answer.finding else words_told(answer)).lower().split())
         words += " " + str(answer.value.to_dict().get("value", "")).lower() if answer.value is not None else ""
         return any(str(w).lower() in words for w in wanted.get("any_of") or [wanted.get("value")])
     if answer.value is None:

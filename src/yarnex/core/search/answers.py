@@ -116,11 +116,21 @@ ONLY_IF = re.compile(
     r"\bonly\s+(?:if|with|where|when|after|once)\b|\bunless\b|(?<!not\s)\bsubject\s+to\b|\bprovided\s+that\b|\bwith\s+(?:the\s+)?(?:prior\s+)?(?:written\s+)?consent\b",
     re.IGNORECASE,
 )
-NOT_THERE = re.compile(r"n\.?/?a\.?|not\s+(?:available|applicable|given|stated)|tb[acd]|[-–—.?]*", re.IGNORECASE)  # in a cell
+NOT_THERE = re.compile(
+    r"n\.?/?a\.?|not\s+(?:available|applicable|given|stated)|tb[acd]|[-–—.?]*", re.IGNORECASE
+)  # in a cell
 RUNS_FROM = re.compile(
     r"\s+(?:after|before|from|following|prior\s+to|later|earlier)\b(?P<what>\s+[^\s,;:.()]+(?:\s+(?!(?:and|or|but|unless|if|provided|except|subject|which|by|to|in\s+(?:the\s+case|which)|be|is|are|was|were|shall|must|may|will|can|you|we|they|he|she|it|this|that|within)\b)[^\s,;:.()]+){0,13})"
 )
-WITHIN = re.compile(r"\b(?:within|at\s+least|not\s+(?:less|more|later)\s+than|no\s+later\s+than|on\s+the)\s+\Z", re.IGNORECASE)
+WITHIN = re.compile(
+    r"\b(?:within|at\s+least|not\s+(?:less|more|later)\s+than|no\s+later\s+than|on\s+the)\s+\Z", re.IGNORECASE
+)
+ON_REQUEST = re.compile(
+    r"\b(?:available|supplied|provided|given|sent)\s+(?:up)?on\s+request\b|\bto\s+(?:be\s+(?:advised|confirmed|announced|determined|notified|supplied|assigned)|follow)\b|\bnot\s+(?:yet\s+)?(?:available|known|decided)\b",
+    re.IGNORECASE,
+)
+FEW_WORDS = 12  # of a line that says no more than that
+WHICH_FIRM = re.compile(r"\b(?:which|what)\s+(?:firm|company|bank|broker|insurer|auditor|supplier)\b", re.IGNORECASE)
 PERSONAL = re.compile(r"\bpersonal\s+to\b", re.IGNORECASE)
 OF_OTHERS = re.compile(
     r"\b(?:assignees?|successors?|buyers?|purchasers?|transferees?|anyone|anybody|others?|another|sub-?tenants?|heirs?|new\s+(?:owner|tenant))\b",
@@ -208,8 +218,24 @@ def _answers_as_read(inquiry: Inquiry, question: Question) -> list[Answer]:
     if question.sure and question.kinds[0] in VALUED:
         answers = [a for a in answers if a.kind != "text" or TELLS.search(_words_of(inquiry, a))]
     elif question.sure and question.kinds[0] == "party":
-        answers = [a for a in answers if a.kind != "text" or SOMEBODY.search(_words_of(inquiry, a))]
+        answers = [a for a in answers if a.kind != "party" or not _is_named(question, a)]
+        answers = [a for a in answers if a.kind != "text" or _names_one(inquiry, question, a)]
     return weighed(beside_each_other(answers, in_vain))
+
+
+def _is_named(question: Question, answer: Answer) -> bool:
+    """True for a name that the question itself gives: who sold Hill Farm is not Hill Farm."""
+    name = stems_of(answer.value.name) if isinstance(answer.value, Party) else ()
+    return bool(name) and frozenset(stems_of(question.text)).issuperset(name)
+
+
+def _names_one(inquiry: Inquiry, question: Question, answer: Answer) -> bool:
+    """True for words that name somebody, where one is asked for; a firm or bank by a name that the question does not give."""
+    if WHICH_FIRM.search(question.text):
+        asked = frozenset(stems_of(question.text))
+        parties = [p.value for line in inquiry.matcher.lines.at(answer.span) for p in inquiry.values.parties(line)]
+        return any(isinstance(p, Party) and not asked.issuperset(stems_of(p.name)) for p in parties)
+    return SOMEBODY.search(_words_of(inquiry, answer)) is not None
 
 
 def _words_of(inquiry: Inquiry, answer: Answer) -> str:
@@ -502,7 +528,8 @@ def _answer(inquiry: Inquiry, question: Question, kind: str, hit: Hit, evidence:
         return Answer(kind, items[0], items[1], quote_around(passages, items[1]), evidence, "what stands there")
     if passages.gaps_in(line.values) and not BLANK.sub("", BLACKED_OUT.sub("", line.values.of(text))).strip(" .:-–"):
         return None
-    if NOT_THERE.fullmatch(line.values.of(text).strip()):
+    words = line.values.of(text).strip()
+    if NOT_THERE.fullmatch(words) or (line.size < FEW_WORDS and ON_REQUEST.search(words)):
         return None
     piece = shortened(text, line.values)
     quote = Cite(document, cut(text, line.span, piece))

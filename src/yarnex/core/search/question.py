@@ -234,7 +234,7 @@ def kinds_of(words: str) -> tuple[tuple[str, ...], bool]:
         return ("number", "text"), False
     if measured:
         if WHICH.match(asked):
-            return ("text",), False
+            return ("text",), True
         by_head = kinds_by_name(" ".join(head)) or kinds_by_name(measured["thing"])
         return (*(k for k in by_head if k != "party"), "text"), False
     named_kinds = kinds_by_name(asked)

@@ -15,7 +15,9 @@ FORMS = (
 )
 _word = r"(?!(?:BETWEEN|Between|AND\s+BETWEEN)\b)(?:[A-Z0-9][\w&.'’/-]*|&|\((?:[A-Z][\w .&-]{0,25})\))"
 _link = r"(?:of|and|the|for|de|la|von|van|y)"
-_organisation = re.compile(rf"{_word}(?:\s+(?:{_word}|{_link})){{0,7}}?,?\s+(?:{FORMS})(?!\w|[-–/ ]?\d|\s+(?:[Ss]ecretary|Act\b|[Nn]umber|No\.))")
+_organisation = re.compile(
+    rf"{_word}(?:\s+(?:{_word}|{_link})){{0,7}}?,?\s+(?:{FORMS})(?!\w|[-–/ ]?\d|\s+(?:[Ss]ecretary|Act\b|[Nn]umber|No\.))"
+)
 _role = re.compile(
     r"\(\s*(?:(?:hereinafter|herein|hereafter|collectively|individually|together|each|as|called|referred\s+to|known|in\s+this\s+\w+|,|the|a|an|or|with|its|successors|and|assigns)\s+)*"
     r"[\"“”'‘](?:the\s+)?(?P<role>[A-Z][A-Za-z’' -]{2,40}?)[\"”’']",

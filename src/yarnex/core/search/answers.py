@@ -9,6 +9,7 @@ from __future__ import annotations
 import re
 from collections.abc import Iterator, Sequence
 from dataclasses import replace
+from decimal import Decimal, InvalidOperation
 
 from yarnex.core.document import Cite, Span
 from yarnex.core.search.bands import measures_in
@@ -51,7 +52,7 @@ from yarnex.core.values import (
     YesNo,
     same_value,
 )
-from yarnex.core.values.numbers import NUMBER, WORDS
+from yarnex.core.values.numbers import NUMBER, WORDS, read_digits
 from yarnex.core.words import stems_of
 
 ENOUGH = 0.42  # an answer less likely there is none; set on measured cases, see bench/answers.py
@@ -577,9 +578,11 @@ def _finding(inquiry: Inquiry, question: Question, answer: Answer) -> Finding:
     term = Term("answer", question.text, "", answer.kind if answer.kind not in PATTERNS else "text")
     confidence = round(max(0.01, min(0.99, answer.score)), 3)
     why = (answer.why,)
+    answer = _exact(answer)
     known = answer.finding
     if known is not None and isinstance(known.value, Money) and known.state == "stated":
-        known = replace(known, value=_without_sign(question, answer).value)
+        reasons = (*known.working, *(w for w in answer.working if w not in known.working))
+        known = replace(known, value=_without_sign(question, answer).value, working=reasons)
     if known is not None and type(known.value) is type(answer.value):
         kept = Term(known.term.id, known.term.label, known.term.group, known.term.type)
         return Finding(
@@ -599,6 +602,28 @@ def _finding(inquiry: Inquiry, question: Question, answer: Answer) -> Finding:
     return Finding(
         document, term, "stated", answer.value, on_one_line(words), confidence, (answer.quote,), tuple(working), why=why
     )
+
+
+def _exact(answer: Answer) -> Answer:
+    """A sum that a cell of a workbook shows rounded, as the cell holds it, with that as its working."""
+    document, value = answer.quote.document, answer.value
+    if not isinstance(value, Money) or document.paging != "sheet":
+        return answer
+    words = answer.finding.text if answer.finding is not None else answer.span.of(document.text)
+    at = document.text.find(words, answer.span.start, answer.span.end) if words else -1
+    held = document.mark_at("stored", at) if at >= 0 else None
+    shown = read_digits(re.sub(r"[^\d.,]", "", words), money=True)
+    if held is None or not shown:
+        return answer
+    try:
+        stored = abs(Decimal(held.value))
+    except InvalidOperation:
+        return answer
+    digits = shown.as_tuple().exponent
+    if not stored or abs(stored - shown) * 2 > Decimal(1).scaleb(int(digits)):
+        return answer
+    exact = replace(value, amount=(value.amount * stored / shown).quantize(Decimal("0.01")).normalize())
+    return replace(answer, value=exact, working=(*answer.working, f"shown as {words}; the cell holds {held.value}"))
 
 
 def words_told(answer: Answer) -> str:

@@ -71,6 +71,12 @@ CUES = (
         r"|margin|spread|over\s+(?:the\s+)?(?:sonia|euribor|libor|sofr|base|bank|prime|inflation)\b.*|above\s+(?:the\s+)?(?:base|bank|prime|inflation)",
         r"\bby|\b(?:plus|margin)|\+|\b(?:above|over)\s+(?:the\s+)?(?:\w+\s+){0,2}(?:rate|sonia|euribor|libor|sofr)\s+of",
     ),
+    _cue(
+        "whole", "share",
+        r"altogether|in\s+all|in\s+total|total|totals?|together|overall|combined|in\s+aggregate",
+        r"\b(?:in\s+all|in\s+total|totall?ing|altogether|together|total|(?:that|which)\s+makes|combined)\b:?(?:\s+of)?",
+        r"in\s+(?:all|total|aggregate)\b|altogether\b",
+    ),
 )  # fmt: skip
 KINDS = tuple(dict.fromkeys(cue.of for cue in CUES))
 TIMES = ("date", "time")

@@ -14,7 +14,7 @@ from yarnex.core.search.cues import change_fit, cue_fit, cues_asked, cues_said, 
 from yarnex.core.search.inquiry import Inquiry, Way
 from yarnex.core.search.question import Question
 from yarnex.core.search.weighing import EVIDENCE, Answer
-from yarnex.core.terms.by_words import Idea
+from yarnex.core.terms.by_words import COMPARED, Idea
 from yarnex.core.terms.measures import period_asked, units_asked, units_named
 from yarnex.core.values import (
     DateValue,
@@ -28,6 +28,9 @@ YEAR = re.compile(r"\b(?:19|20)\d\d\b")
 WHOLE = frozenset(map(stem, ("total", "altogether", "overall", "aggregate")))
 OF_A_SIDE = 0.3  # how much a party's role in a question counts where terms are compared with it
 NAMES_PARTY = 0.7  # how surely a word of the question means a party's role
+BEFORE_ASKED = re.compile(
+    r"\b(?:last|previous|prior|earlier|before|comparative|preceding|compared|was\s+it)\b", re.IGNORECASE
+)
 NOT_WHOLE = -3.0  # what a number with decimals counts for, as a unit that fits counts 1
 HOW_MANY = re.compile(r"\bhow\s+many\b", re.IGNORECASE)
 OPENING_WORDS = 6  # of a question in which its subject stands
@@ -86,6 +89,10 @@ def measured(question: Question, answer: Answer) -> Answer:
             fit = -1.0
     evidence = list(answer.evidence)
     evidence[EVIDENCE.index("unit_fit")] = fit
+    text, start = answer.quote.document.text, answer.quote.span.start
+    compared = COMPARED.search(text, max(start, answer.span.start - 60), answer.span.start)
+    if compared and compared["year"] not in question.text and not BEFORE_ASKED.search(question.text):
+        evidence[EVIDENCE.index("year_off")] = 1.0
     years = YEAR.findall(question.text)
     if years and isinstance(value, DateValue) and value.day is not None:
         evidence[EVIDENCE.index("year_off")] = float(str(value.day.year) not in years)
@@ -130,8 +137,11 @@ def cued(inquiry: Inquiry, question: Question, answer: Answer) -> Answer:
     sentence = inquiry.passages.sentence_at(value.start)
     cell = inquiry.document.cell_at(value)
     around = cell[1].span if cell is not None else sentence.span if sentence is not None else value
-    fit = cue_fit(cues_asked(question.text), cues_said(text, value, around.start, around.end), answer.kind)
     row = label_of_row(inquiry.document, value)
+    said = cues_said(text, value, around.start, around.end)
+    if cell is not None and not WHOLE.isdisjoint(stems_of(row.split(" – ")[0])):
+        said |= {"whole"}
+    fit = cue_fit(cues_asked(question.text), said, answer.kind)
     opening = row.split(" – ")[0]
     told = {
         "cue_fit": fit,

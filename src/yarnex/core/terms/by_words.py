@@ -57,6 +57,8 @@ OTHERS_WORD = 40  # how much farther a word may stand from a value than from ano
 SAYS = re.compile(
     r"\s(?:is|are|was|were|has|have|does|do|did|shall|may|must|cannot|will)\s"
 )  # a heading that is a sentence
+# "26.0 per cent (2024: 25.8 per cent)": what is in the brackets is for comparison.
+COMPARED = re.compile(r"\((?:[\w ]{0,24}\s)?(?P<year>(?:19|20)\d\d(?:[/-]\d\d)?)\s*:\s*(?:[£$€]\s?)?\Z")
 SECONDS_OF = 3  # best lines whose other values are hits too
 MOST_TELLING, UNSAID = 7.0, 0.7
 LOOKED_AT = 40  # lines whose values are weighed
@@ -356,9 +358,14 @@ class Matcher:
                     missing.append(" ".join(idea.name))
             fit = self._fit(line, found, wanted, asked)
             out.append(Hit(line, found, score / total + fit, covered / total, tuple(missing), fit=fit))
-        if len(inside) > 1:
-            claims = self._claims(line, [f.span for f in inside], ideas, weights)
-            out = [replace(hit, outclaimed=max(0.0, max(claims) - claims[i]) / total) for i, hit in enumerate(out)]
+        main = [
+            i for i, f in enumerate(inside)
+            if not COMPARED.search(self.lines.text, max(line.span.start, f.span.start - 60), f.span.start)
+        ]  # fmt: skip
+        if len(main) > 1:
+            claims = dict(zip(main, self._claims(line, [inside[i].span for i in main], ideas, weights), strict=True))
+            most = max(claims.values())
+            out = [replace(hit, outclaimed=max(0.0, most - claims.get(i, most)) / total) for i, hit in enumerate(out)]
         out.sort(key=lambda h: -round(h.score, 9))
         return [out[0], *(replace(h, second=True) for h in out[1:])]
 

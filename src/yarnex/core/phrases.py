@@ -14,7 +14,7 @@ from functools import cached_property, lru_cache
 
 SLOT = "<value>"
 LEAD_END = r"\s*[\"“'‘(]?\s*"  # a value may stand in quotation marks or brackets
-FOLLOW_START = r"[\"”'’),]*\s*"
+FOLLOW_START = r"[\"”'’),]*\s*\(?\s*"
 _token = re.compile(r"\.\.\.|<value>|[()\[\]|]|\s+|[^\s()\[\]|]+?(?=\.\.\.|<value>|[()\[\]|\s]|\Z)")
 
 
@@ -56,7 +56,7 @@ class Phrase:
     @cached_property
     def closing(self) -> re.Pattern[str] | None:
         """What stands after the slot, anywhere; None where nothing needs to."""
-        return re.compile(r"\s*,?\s*" + self._follow, re.IGNORECASE) if self._follow else None
+        return re.compile(r"\s*,?\s*\(?\s*" + self._follow, re.IGNORECASE) if self._follow else None
 
     def search(self, text: str) -> re.Match[str] | None:
         """Where a phrase without a slot stands in `text`."""

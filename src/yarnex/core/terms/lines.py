@@ -81,7 +81,7 @@ class Lines:
     @cached_property
     def spoken(self) -> bool:
         """True for a transcript, where one speaker answers the other."""
-        return any(m.kind == "speaker" for m in self.document.marks)
+        return self.passages.is_spoken
 
     # ------------------------------------------------------------------ building
     def _build(self) -> None:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 from bisect import bisect_left, bisect_right
+from collections import Counter
 from collections.abc import Callable, Iterable, Iterator
 from dataclasses import dataclass
 from functools import cached_property
@@ -12,9 +13,11 @@ from itertools import pairwise
 from yarnex.core.document import Block, Document, Span
 from yarnex.core.document.sentences import sentences
 from yarnex.core.phrases import Phrase
+from yarnex.core.terms.loose_values import OF_THINGS
 from yarnex.core.values import (
     DateOrder,
     Found,
+    Money,
     PartyRole,
     Quantity,
     Value,
@@ -30,6 +33,11 @@ from yarnex.core.values import (
 )
 from yarnex.core.values.money import SIGNS, usual_dollar
 
+COINS = {  # what shows the currency of a paper that writes no sum with its sign
+    "GBP": r"\b(?:pence|pounds sterling|\d\s?p (?:per|a) share)\b", "EUR": r"\beuros?\b", "INR": r"\b(?:rupees|paise)\b",
+}  # fmt: skip
+MOSTLY_USED = 0.8  # share of a document's sums that are in its usual currency
+LEAST_SPOKEN = 10_000  # what a plain number in a transcript must come to to be a sum
 BLANK = re.compile(
     r"(?:[€£$]\s?)?_{3,}(?:[\s,/]*(?:20)?_{2,})*|(?:\.\s?){7,}|…{3,}|\[\s*(?:[●•_]|insert\b[^\]]*|tbc|to be (?:confirmed|inserted|completed|agreed)[^\]]*|blank)?\s*\]"
     r"|\bTBC\b|\bto be (?:advised|inserted|confirmed)\b"
@@ -233,6 +241,11 @@ class Passages:
     def _values_of(self, kind: str, place: int) -> list[Found[Value]]:
         """The values of a type in one paragraph or cell."""
         if (kind, place) not in self._values:
+            if kind == "money" and self.is_spoken:
+                self._values[kind, place] = sorted(
+                    (*self._signed_money(place), *self._spoken_money(place)), key=lambda f: f.span
+                )
+                return self._values[kind, place]
             piece = self._pieces[place]
             found = [
                 Found(v.value, Span(piece.start + v.span.start, piece.start + v.span.end), v.reading)
@@ -240,6 +253,51 @@ class Passages:
             ]
             self._values[kind, place] = self._lone(found, place) if kind == "count" else found
         return self._values[kind, place]
+
+    @cached_property
+    def is_spoken(self) -> bool:
+        """True for a transcript: speakers leave out the currency, "we paid five million"."""
+        return any(m.kind == "speaker" for m in self.document.marks)
+
+    @cached_property
+    def usual_currency(self) -> str | None:
+        """The currency of nearly all the document's sums."""
+        count = Counter(
+            f.value.currency
+            for place in range(len(self._pieces))
+            for f in self._signed_money(place)
+            if isinstance(f.value, Money) and f.value.currency
+        )
+        if not count:
+            return next((code for code, words in COINS.items() if re.search(words, self.text)), None)
+        top, times = count.most_common(1)[0]
+        return top if times >= MOSTLY_USED * sum(count.values()) else None
+
+    def _signed_money(self, place: int) -> list[Found[Value]]:
+        """The sums of one paragraph or cell that stand with a sign or code."""
+        if ("signed", place) not in self._values:
+            piece = self._pieces[place]
+            self._values["signed", place] = [
+                Found(v.value, Span(piece.start + v.span.start, piece.start + v.span.end), v.reading)
+                for v in self.finders["money"](piece.of(self.text))
+            ]
+        return self._values["signed", place]
+
+    def _spoken_money(self, place: int) -> list[Found[Value]]:
+        """Large plain numbers in a paragraph of a transcript as sums in its usual currency; none where it has no usual one."""
+        if self.usual_currency is None:
+            return []
+        piece, currency = self._pieces[place], self.usual_currency
+        taken = [f.span for kind in ("date", "percent", "duration") for f in self._values_of(kind, place)]
+        taken += [f.span for f in self._signed_money(place)]
+        out: list[Found[Value]] = []
+        for found in _counts(piece.of(self.text)):
+            span = Span(piece.start + found.span.start, piece.start + found.span.end)
+            counted = OF_THINGS.match(self.text, span.end) or any(span.overlaps(t) for t in taken)
+            if found.value.value >= LEAST_SPOKEN and not counted:
+                said = f"no currency said; taken as {currency}, the usual one here"
+                out.append(Found(Money(found.value.value, currency), span, said))
+        return out
 
     def _lone(self, counts: list[Found[Value]], place: int) -> list[Found[Value]]:
         """Counts that are no part of a date, a sum, a share or a length of time."""

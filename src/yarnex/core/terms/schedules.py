@@ -137,9 +137,7 @@ def _currency(passages: Passages, table: Table, head: str) -> str | None:
     sign = SIGN.search(head) or SIGN.search(near)
     if sign:
         return passages.currency(sign.group())
-    from yarnex.core.terms.values_in_lines import LineValues
-
-    return LineValues(passages).usual_currency
+    return passages.usual_currency
 
 
 def _first(table: Table, row: int, text: str) -> str:

@@ -7,7 +7,6 @@ a count is no clause number, year, page or part of another value; a role ("the L
 from __future__ import annotations
 
 import re
-from collections import Counter
 from collections.abc import Callable
 from dataclasses import replace
 from datetime import date
@@ -74,9 +73,6 @@ EACH = {
 # The figures under or beside it are percentages; "GST 15%" tells one of its own.
 OF_PERCENTS = re.compile(r"(?<!\d)(?<!\d\s)%|(?<!\d)(?<!\d\s)\bper\s?cent\b|\bpercentage\b", re.IGNORECASE)
 OF_A_DAY = ("correspondence", "record", "minutes")  # sheets of papers that tell of the days around their date
-COINS = {  # what shows the currency of a paper that writes no sum with its sign
-    "GBP": r"\b(?:pence|pounds sterling|\d\s?p (?:per|a) share)\b", "EUR": r"\beuros?\b", "INR": r"\b(?:rupees|paise)\b",
-}  # fmt: skip
 SCALES = {"thousand": 1_000, "million": 1_000_000, "lakh": 100_000, "crore": 10_000_000}
 TIME_HEAD = re.compile(
     r"(?<!\bper )(?<!\ba )(?<!\beach )\b(?P<unit>hours?|business days?|working days?|days?|weeks?|months?|years?|minutes?)\b",
@@ -138,7 +134,7 @@ class LineValues:
         from yarnex.core.terms.sheets import sheet_for_kind
 
         document = self.passages.document
-        if sheet_for_kind(identify(document).kind) not in OF_A_DAY and not self.is_spoken:
+        if sheet_for_kind(identify(document).kind) not in OF_A_DAY and not self.passages.is_spoken:
             return None
         day = document_date(document)
         return date.fromisoformat(day) if day else None
@@ -184,16 +180,13 @@ class LineValues:
             for f in found
         ]
 
-    @cached_property
-    def is_spoken(self) -> bool:
-        """True for a transcript: speakers leave out the currency, "we paid five million"."""
-        return any(m.kind == "speaker" for m in self.passages.document.marks)
+    @property
+    def usual_currency(self) -> str | None:
+        """The currency of nearly all the document's sums."""
+        return self.passages.usual_currency
 
     def _bare_money(self, line: Line) -> list[Found[Value]]:
-        """Large plain numbers as sums in the document's usual currency; none where it has no usual one.
-
-        In a transcript all of 10,000 and more, elsewhere those with a "million" after them and no thing counted.
-        """
+        """Millions with no currency named as sums in the document's usual one; none where it has no usual one."""
         if self.usual_currency is None:
             return []
         said = f"no currency said; taken as {self.usual_currency}, the usual one here"
@@ -202,7 +195,7 @@ class LineValues:
             for f in self.passages.values_in("count", line.values)
             if isinstance(f.value, Quantity)
             and f.value.value >= 10_000
-            and (self.is_spoken or MILLIONS.search(f.span.of(self.text)))
+            and MILLIONS.search(f.span.of(self.text))
             and not OF_THINGS.match(self.text, f.span.end)
         ]
 
@@ -379,17 +372,6 @@ class LineValues:
         corner = table.at(0, 0)
         corner_words = corner.span.of(self.text) if corner is not None and table.header_rows else ""
         return self.text[max(0, table.span.start - 160) : table.span.start] + " " + corner_words
-
-    @cached_property
-    def usual_currency(self) -> str | None:
-        """The currency of nearly all the document's sums."""
-        count = Counter(
-            f.value.currency for f in self.passages.values("money") if isinstance(f.value, Money) and f.value.currency
-        )
-        if not count:
-            return next((code for code, words in COINS.items() if re.search(words, self.text)), None)
-        top, times = count.most_common(1)[0]
-        return top if times >= 0.8 * sum(count.values()) else None
 
 
 def _moved(span: Span, by: int) -> Span:

@@ -131,7 +131,10 @@ ON_REQUEST = re.compile(
     re.IGNORECASE,
 )
 FEW_WORDS = 12  # of a line that says no more than that
-WHICH_FIRM = re.compile(r"\b(?:which|what)\s+(?:firm|company|bank|broker|insurer|auditor|supplier)\b", re.IGNORECASE)
+WHICH_FIRM = re.compile(
+    r"\b(?:which|what)\s+(?:firms?|compan(?:y|ies)|banks?|brokers?|insurers?|auditors?|suppliers?|lenders?)\b",
+    re.IGNORECASE,
+)
 PERSONAL = re.compile(r"\bpersonal\s+to\b", re.IGNORECASE)
 OF_OTHERS = re.compile(
     r"\b(?:assignees?|successors?|buyers?|purchasers?|transferees?|anyone|anybody|others?|another|sub-?tenants?|heirs?|new\s+(?:owner|tenant))\b",
@@ -213,7 +216,9 @@ def _answers_as_read(inquiry: Inquiry, question: Question) -> list[Answer]:
     answers = [*from_terms(inquiry, question, offered), *from_lists(inquiry, question), *from_lines(inquiry, question)]
     if asked := measures_in(question.text):
         answers = [in_band(inquiry, a, asked) for a in answers]
-    parts = question.compound
+    parts = question.compound or (
+        (question.thing,) if question.thing is not None and question.kinds == ("text",) and question.sure else ()
+    )
     answers = [of_another_thing(inquiry, parts, cued(inquiry, question, measured(question, a))) for a in answers]
     answers = of_the_party(inquiry, question, answers)
     if question.sure and question.kinds[0] in VALUED:
@@ -221,6 +226,8 @@ def _answers_as_read(inquiry: Inquiry, question: Question) -> list[Answer]:
     elif question.sure and question.kinds[0] == "party":
         answers = [a for a in answers if a.kind != "party" or not _is_named(question, a)]
         answers = [a for a in answers if a.kind != "text" or _names_one(inquiry, question, a)]
+    elif WHICH_FIRM.search(question.text):
+        answers = [a for a in answers if a.kind not in ("text", "list") or _names_one(inquiry, question, a)]
     return weighed(beside_each_other(answers, in_vain))
 
 

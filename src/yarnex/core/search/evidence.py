@@ -36,7 +36,6 @@ HOW_MANY = re.compile(r"\bhow\s+many\b", re.IGNORECASE)
 OPENING_WORDS = 6  # of a question in which its subject stands
 DOES = re.compile(r"(?:.{0,24}\b)?(?:may|can|could|must|shall|should|does|do|did|will|would)\s", re.IGNORECASE)
 ACTS = re.compile(r"\s+(?:may|shall|must|can|is\s+entitled|has\s+the\s+right|agrees|undertakes|will)\b")
-SURELY_OTHERS = 3.0  # what a right or duty that is plainly another's counts for, as a sentence about another counts 1
 SUBJECT = 48  # characters at the start of a sentence in which its subject stands
 EXACT = 0.95
 VALUED = ("date", "money", "percent", "number", "duration")
@@ -48,7 +47,7 @@ QUALIFIERS = frozenset(
 
 def of_the_party(inquiry: Inquiry, question: Question, answers: list[Answer]) -> list[Answer]:
     """The answers with whether their sentence is about another party than the one asked about: it does not name that one,
-    or says of another what is asked of that one ("may the landlord end it?").
+    or says of another what is asked of that one. "The Tenant may end it" is no answer to "may the landlord end it?".
     """
     roles = {role: frozenset(stems_of(role)) for role in inquiry.values.roles}
     ways = {way for idea in question.ideas for way, worth in idea.ways if worth >= NAMES_PARTY}
@@ -66,8 +65,9 @@ def of_the_party(inquiry: Inquiry, question: Question, answers: list[Answer]) ->
         first = min(named)[1] if named else ""
         if others and (asked[0] not in words or (as_subject and first not in asked)):
             evidence = list(answer.evidence)
-            acts = as_subject and ACTS.match(words, min(named)[0] + len(first)) is not None
-            evidence[EVIDENCE.index("other_party")] = SURELY_OTHERS if acts else 1.0
+            if as_subject and asked[0] not in words and ACTS.match(words, min(named)[0] + len(first)):
+                continue  # another's right
+            evidence[EVIDENCE.index("other_party")] = 1.0
             answer = replace(answer, evidence=tuple(evidence))
         out.append(answer)
     return out

@@ -7,6 +7,7 @@ from bisect import bisect_left, bisect_right
 from collections import Counter
 from collections.abc import Callable, Iterable, Iterator
 from dataclasses import dataclass
+from decimal import Decimal
 from functools import cached_property
 from itertools import pairwise
 
@@ -36,6 +37,7 @@ from yarnex.core.values.money import SIGNS, usual_dollar
 COINS = {  # what shows the currency of a paper that writes no sum with its sign
     "GBP": r"\b(?:pence|pounds sterling|\d\s?p (?:per|a) share)\b", "EUR": r"\beuros?\b", "INR": r"\b(?:rupees|paise)\b",
 }  # fmt: skip
+TWICE = re.compile(r"\btwice\b(?=[^.;]{0,40}\b(?:during|in|within|over|a|per|each)\b)", re.IGNORECASE)
 MOSTLY_USED = 0.8  # share of a document's sums that are in its usual currency
 LEAST_SPOKEN = 10_000  # what a plain number in a transcript must come to to be a sum
 BLANK = re.compile(
@@ -113,6 +115,8 @@ def plain_label(text: str) -> str:
 def _counts(text: str) -> Iterator[Found[Quantity]]:
     for found in find_counts(text):
         yield Found(Quantity(found.value), found.span, found.reading)
+    for m in TWICE.finditer(text):
+        yield Found(Quantity(Decimal(2)), Span(*m.span()))
 
 
 class Passages:

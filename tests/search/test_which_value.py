@@ -134,3 +134,21 @@ def test_the_kind_that_a_question_wants(question, kind):
 
 def test_words_that_only_stand_for_a_thing_are_not_looked_for():
     assert stems_of("has anything been said to anyone", stop=False) == ()
+
+
+def test_a_sum_of_a_workbook_is_told_as_the_cell_holds_it(tmp_path):
+    from openpyxl import Workbook
+
+    from yarnex.core.reading import ReadOptions, read_all
+
+    book = Workbook()
+    sheet = book.active
+    sheet.append(["£m", "June 2026", "June 2027"])
+    sheet.append(["Net debt", 19.90472, 18.25])
+    for cell in sheet[2][1:]:
+        cell.number_format = "0.0"
+    book.save(tmp_path / "plan.xlsx")
+    document = next(iter(read_all([tmp_path / "plan.xlsx"], ReadOptions()))).document
+    found = told(Inquiry(document), "What is net debt at June 2026?")
+    assert int(found.value.amount) == 19_904_720
+    assert any("the cell holds 19.90472" in step for step in found.working)

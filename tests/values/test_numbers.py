@@ -64,7 +64,7 @@ def test_digits_with_either_separator(text, value):
     assert read_digits(text) == Decimal(value)
 
 
-@pytest.mark.parametrize("text", ["1,00,0", "", "1.2.3,4,5", "x"])
+@pytest.mark.parametrize("text", ["1,00,0", "", "1.2.3,4,5", "x", "95.00 14.50"])
 def test_malformed_digits_are_no_number(text):
     assert read_digits(text) is None
 

@@ -55,6 +55,10 @@ def test_parties_by_role(text, roles):
         ("between Teasel Estates Limited and Low Weir Mill plc", ["Teasel Estates Limited", "Low Weir Mill plc"]),
         ("Carder Commons Associates, L.P., as owner", ["Carder Commons Associates, L.P."]),
         ("a limited company", []),
+        ("by Hagg Bank Combing Ltd and Tarn Trust", ["Hagg Bank Combing Ltd", "Tarn Trust"]),
+        ("Aire and Dales Commercial Bank PLC", ["Aire and Dales Commercial Bank PLC"]),
+        ("Imogen Marr, Company Secretary", []),
+        ("audited by Skelf & Moor LLP.", ["Skelf & Moor LLP"]),
         ("the Company shall", []),
     ],
 )

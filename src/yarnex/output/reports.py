@@ -288,7 +288,7 @@ def abstract_report(
             about.append(f"Changes {item.amends}; abstract both together to see the terms in force.")
         lines = []
         if missing:
-            lines.append("Not found: " + ", ".join(_small(f.term.label) for f in missing) + ".")
+            lines.append("Not found: " + "; ".join(_small(f.term.label) for f in missing) + ".")
         wanted = [f for f in missing if f.term.required]
         for finding in wanted:
             near = f" Nearest: {quoted(finding.near[0].quote, 140)} ({finding.near[0].place})" if finding.near else ""

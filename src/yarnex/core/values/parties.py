@@ -9,15 +9,19 @@ from dataclasses import dataclass
 from yarnex.core.document import Span
 from yarnex.core.values.types import Found, Party
 
+WORDS_TOO = r"Company|COMPANY|Trust|TRUST|Council|Bank|Association|Foundation|Partnership|University"  # that stand inside names too
 FORMS = (
     r"Limited|Ltd\b\.?|LIMITED|LTD\b\.?|L\.?L\.?C\b\.?|L\.?L\.?P\b\.?|L\.P\.|LP\b|Inc\b\.?|INC\b\.?|Incorporated|Corporation|Corp\b\.?|CORPORATION|plc|PLC|p\.l\.c\."
-    r"|GmbH|AG\b|S\.A\.|SA\b|S\.r\.l\.|B\.V\.|BV\b|N\.V\.|NV\b|Pty\s+Ltd\b\.?|DAC\b|Co\b\.|Company|COMPANY|Trust|TRUST|Council|Bank|Association|Foundation|Partnership|University"
+    r"|GmbH|AG\b|S\.A\.|SA\b|S\.r\.l\.|B\.V\.|BV\b|N\.V\.|NV\b|Pty\s+Ltd\b\.?|DAC\b|Co\b\."
+    rf"|{WORDS_TOO}"
 )
 _word = r"(?!(?:BETWEEN|Between|AND\s+BETWEEN)\b)(?:[A-Z0-9][\w&.'’/-]*|&|\((?:[A-Z][\w .&-]{0,25})\))"
 _link = r"(?:of|and|the|for|de|la|von|van|y)"
 _organisation = re.compile(
     rf"{_word}(?:\s+(?:{_word}|{_link})){{0,7}}?,?\s+(?:{FORMS})(?!\w|[-–/ ]?\d|\s+(?:[Ss]ecretary|Act\b|[Nn]umber|No\.))"
 )
+_ends_in_word = re.compile(rf"\b(?:{WORDS_TOO})\Z")
+_goes_on = re.compile(rf"(?:[ \u00a0]{_word}){{0,3}}?[ \u00a0](?!(?:{WORDS_TOO})\b)(?:{FORMS})(?!\w|[-–/ ]?\d)")
 _role = re.compile(
     r"\(\s*(?:(?:hereinafter|herein|hereafter|collectively|individually|together|each|as|called|referred\s+to|known|in\s+this\s+\w+|,|the|a|an|or|with|its|successors|and|assigns)\s+)*"
     r"[\"“”'‘](?:the\s+)?(?P<role>[A-Z][A-Za-z’' -]{2,40}?)[\"”’']",
@@ -49,12 +53,15 @@ class PartyRole:
 
 def find_organisations(text: str) -> Iterator[Found[Party]]:
     """Names that end in a legal form ("... Limited", "..., LLC"), left to right."""
-    for m in _organisation.finditer(text):
-        start = m.start()
+    end = 0
+    while m := _organisation.search(text, end):
+        start, end = m.start(), m.end()
+        if _ends_in_word.search(m.group()) and (longer := _goes_on.match(text, end)):
+            end = longer.end()  # "Calder Bank Plumbing Ltd" is no bank
         lead = re.match(r"(?:(?:The|This|By|Between|And|As|For|Name|From|To|If|In)\s+)+", m.group())
         if lead and not re.match(r"The\s+\w+\s+(?:Company|Trust|Bank|Council)", m.group()):
             start += lead.end()
-        name = text[start : m.end()].rstrip(",")
+        name = text[start:end].rstrip(",")
         name = name[:-1] if name.endswith(("LLP.", "LLC.", "LP.")) and "L.P." not in name else name  # a full stop
         yield Found(Party(name), Span(start, start + len(name)))
 

@@ -20,9 +20,10 @@ import numpy as np
 
 from yarnex.core.binder import read_kept, store_for
 from yarnex.core.reading import ReadOptions
-from yarnex.core.search.answers import answers_of, words_told
+from yarnex.core.search.answers import answers_of
 from yarnex.core.search.inquiry import Inquiry
 from yarnex.core.search.question import understand
+from yarnex.core.search.telling import words_told
 from yarnex.core.search.weighing import EVIDENCE, Answer
 
 RIDGE = 2.0  # how strongly weights are held near nothing

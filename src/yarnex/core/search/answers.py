@@ -9,7 +9,6 @@ from __future__ import annotations
 import re
 from collections.abc import Iterator, Sequence
 from dataclasses import replace
-from decimal import Decimal, InvalidOperation
 
 from yarnex.core.document import Cite, Span
 from yarnex.core.search.bands import measures_in
@@ -25,19 +24,21 @@ from yarnex.core.search.evidence import (
     of_the_party,
     where_it_stands,
 )
+from yarnex.core.search.fitting import that_may_stand
 from yarnex.core.search.from_lists import Offer, of_bills, of_dates
 from yarnex.core.search.inquiry import Inquiry
 from yarnex.core.search.limits import within_limit
 from yarnex.core.search.patterns import PATTERNS, kinds_sought, pattern_finder
 from yarnex.core.search.question import Question
+from yarnex.core.search.telling import finding_of, none_of
 from yarnex.core.search.weighing import EVIDENCE, Answer, likely_there, weighed
+from yarnex.core.search.yes_no import OF_OTHERS, PERSONAL, YES, decided_by_term, yes_or_no
 from yarnex.core.terms import Finding, Term
-from yarnex.core.terms.by_words import Hit, telling_words
+from yarnex.core.terms.by_words import Hit
 from yarnex.core.terms.candidates import cut, list_items, on_one_line, quote_around, shortened
-from yarnex.core.terms.conditions import condition_of
 from yarnex.core.terms.lines import Line
 from yarnex.core.terms.model import quoted
-from yarnex.core.terms.passages import BLACKED_OUT, BLANK, Passages
+from yarnex.core.terms.passages import BLACKED_OUT, BLANK
 from yarnex.core.terms.schedules import schedule_of_column
 from yarnex.core.terms.values_in_lines import of_type
 from yarnex.core.values import (
@@ -52,15 +53,10 @@ from yarnex.core.values import (
     YesNo,
     same_value,
 )
-from yarnex.core.values.numbers import NUMBER, WORDS, read_digits
+from yarnex.core.values.numbers import NUMBER
 from yarnex.core.words import stems_of
 
 ENOUGH = 0.42  # an answer less likely there is none; set on measured cases, see bench/answers.py
-# What may be below nothing; every other sum in brackets is one that the statement takes off.
-SIGNED = re.compile(
-    r"\b(?:net|balance|profit|loss|result|change|movement|surplus|deficit|difference|flow|gain|swing|variance|adjustment|correction)\b",
-    re.IGNORECASE,
-)
 RANGE_TO = re.compile(
     rf"(?:\bbetween\s+(?:{NUMBER})(?:\s+[a-z]+)?\s+and\s+|(?<![\d.,])[£$€]?\s?(?:{NUMBER})\s*(?:%|[a-z]+)?\s*(?:–|—|\bto\b|-)\s*)\Z",
     re.IGNORECASE,
@@ -72,18 +68,7 @@ CHANGED_FROM = re.compile(
 )
 SMALL_MONEY = ("pence", "cents", "penny", "p")
 ENOUGH_UNNAMED = 0.55  # the same where the paper does not name the thing that is asked for
-NEAR_SHOWN = 3
 ALONE = 0.2  # how much likelier a question by itself must be answered than one that leans on the one before it
-# What words must have that stand for a day, a sum or a length: a figure, or how it is fixed, or that there is none.
-TELLS = re.compile(
-    rf"\d|\b(?:{WORDS}|after|before|until|till|within|when|while|during|once|twice|immediately|at once|promptly|forthwith|soon|reasonable|market|equal|half|quarter|third|nil|none|no|not|nothing|never"
-    r"|unlimited|free|daily|weekly|monthly|quarterly|annually|yearly|every|each|day|date|month|year|end|start|expiry|completion|full|all|whole|cost|value|noon|midnight|morning|evening|spring|summer|autumn|winter|tomorrow|today"
-    r"|january|february|march|april|may|june|july|august|september|october|november|december)\b",
-    re.IGNORECASE,
-)
-SOMEBODY = re.compile(
-    r"[A-Z][a-z]|\b(?:the|an?(?!\.)|each|any|no|nobody|none|he|she|they|we|you|i|it|party|parties)\b"
-)  # may stand for one
 NAME = re.compile(
     r"(?:[A-Z][\w.'’&-]*|of|the|and|de|van|von|y)(?:\s+(?:[A-Z][\w.'’&-]*|of|the|and|de|van|von|y)){1,5}(?:\s*<\S+@\S+>)?"
 )
@@ -99,66 +84,30 @@ OF_A_RIGHT = re.compile(
 )
 UNRIVALLED = ("text", "list", "party", "yes_no")  # what two places say in different words is no conflict
 RIVAL = 0.5  # how likely a second, different answer must be beside the best to be told, or to make a conflict
-YES = re.compile(
-    r"(?:[\w .'’-]{2,40}:\s+)?(?P<yes>yes|yeah|yep|correct|that['’]s right|i did|we did|i was|it was)\b|(?:[\w .'’-]{2,40}:\s+)?(?P<no>no|nope|never)\b(?!\.\s?\d|\s+(?:later|less|more))",
-    re.IGNORECASE,
-)
-NO = re.compile(
-    r"\b(?:not(?!\s+(?:less|more|later|earlier|fewer|exceed\w*|only|unreasonabl\w+|limited\s+to|be\s+unreasonabl\w+))|no(?!\s+(?:later|less|more|fewer))|never|none|neither|nor|cannot|isn['’]t|aren['’]t|wasn['’]t|didn['’]t"
-    r"|don['’]t|doesn['’]t|can['’]t|won['’]t|nothing|nobody|excluded|excludes|prohibited|refused?|unable|waive[sd]?|non-\w+)\b",
-    re.IGNORECASE,
-)
-
-UNCONDITIONAL = re.compile(
-    r"\b(?:automatic(?:ally)?|freely|unconditional(?:ly)?|as\s+of\s+right|outright|at\s+will|without\s+(?:first\s+)?(?:asking|any(?:one|body)['’]?s?\b|consent|permission|approval|leave\b|conditions?))",
-    re.IGNORECASE,
-)
-ONLY_IF = re.compile(
-    r"\bonly\s+(?:if|with|where|when|after|once)\b|\bunless\b|(?<!not\s)\bsubject\s+to\b|\bprovided\s+that\b|\bwith\s+(?:the\s+)?(?:prior\s+)?(?:written\s+)?consent\b",
-    re.IGNORECASE,
-)
 NOT_THERE = re.compile(
     r"n\.?/?a\.?|not\s+(?:available|applicable|given|stated)|tb[acd]|[-–—.?]*", re.IGNORECASE
 )  # in a cell
-RUNS_FROM = re.compile(
-    r"\s+(?:after|before|from|following|prior\s+to|later|earlier)\b(?P<what>\s+[^\s,;:.()]+(?:\s+(?!(?:and|or|but|unless|if|provided|except|subject|which|by|to|in\s+(?:the\s+case|which)|be|is|are|was|were|shall|must|may|will|can|you|we|they|he|she|it|this|that|within)\b)[^\s,;:.()]+){0,13})"
-)
-WITHIN = re.compile(
-    r"\b(?:within|at\s+least|not\s+(?:less|more|later)\s+than|no\s+later\s+than|on\s+the)\s+\Z", re.IGNORECASE
-)
 ON_REQUEST = re.compile(
     r"\b(?:available|supplied|provided|given|sent)\s+(?:up)?on\s+request\b|\bto\s+(?:be\s+(?:advised|confirmed|announced|determined|notified|supplied|assigned)|follow)\b|\bnot\s+(?:yet\s+)?(?:available|known|decided)\b",
     re.IGNORECASE,
 )
 FEW_WORDS = 12  # of a line that says no more than that
-WHICH_FIRM = re.compile(
-    r"\b(?:which|what)\s+(?:firms?|compan(?:y|ies)|banks?|brokers?|insurers?|auditors?|suppliers?|lenders?)\b",
-    re.IGNORECASE,
-)
-PERSONAL = re.compile(r"\bpersonal\s+to\b", re.IGNORECASE)
-OF_OTHERS = re.compile(
-    r"\b(?:assignees?|successors?|buyers?|purchasers?|transferees?|anyone|anybody|others?|another|sub-?tenants?|heirs?|new\s+(?:owner|tenant))\b",
-    re.IGNORECASE,
-)
-CASE = re.compile(r"\b(?:where|if|when|in\s+case)\b(?P<case>.+)", re.IGNORECASE)
-EXCEPT = re.compile(r"\b(?:except|unless|save|other\s+than|apart\s+from)\b(?P<rest>[^.;]+)", re.IGNORECASE)
-MOST_OF_CASE = 0.6  # share of the words of a case that must stand in the exception
 
 
 def ask(inquiry: Inquiry, question: Question, limit: int = 8) -> list[Finding]:
     """Findings that answer, best first, at most `limit`; one `not_found` with the nearest mentions where none does."""
     question = inquiry.asked(question)
     if question.outside:
-        return [_none(inquiry, question, "this asks about the world, not about the documents")]
+        return [none_of(inquiry, question, "this asks about the world, not about the documents")]
     if (compared := within_limit(inquiry, question)) is not None:
         return [compared]
     answers = answers_of(inquiry, question)
     read = bool(answers) and answers[0].kind == "yes_no" and answers[0].finding is None
     least = SURE_YES if read else ENOUGH if inquiry.says(question.thing) else ENOUGH_UNNAMED
     if not answers or likely_there(answers) < least:
-        return [_none(inquiry, question, "no passage answers it", answers)]
+        return [none_of(inquiry, question, "no passage answers it", answers)]
     found = [
-        _finding(inquiry, question, a)
+        finding_of(inquiry, question, a)
         for a in answers[:limit]
         if a is answers[0] or a.score >= RIVAL * answers[0].score
     ]
@@ -221,33 +170,8 @@ def _answers_as_read(inquiry: Inquiry, question: Question) -> list[Answer]:
     )
     answers = [of_another_thing(inquiry, parts, cued(inquiry, question, measured(question, a))) for a in answers]
     answers = of_the_party(inquiry, question, answers)
-    if question.sure and question.kinds[0] in VALUED:
-        answers = [a for a in answers if a.kind != "text" or TELLS.search(_words_of(inquiry, a))]
-    elif question.sure and question.kinds[0] == "party":
-        answers = [a for a in answers if a.kind != "party" or not _is_named(question, a)]
-        answers = [a for a in answers if a.kind != "text" or _names_one(inquiry, question, a)]
-    elif WHICH_FIRM.search(question.text):
-        answers = [a for a in answers if a.kind not in ("text", "list") or _names_one(inquiry, question, a)]
+    answers = that_may_stand(inquiry, question, answers)
     return weighed(beside_each_other(answers, in_vain))
-
-
-def _is_named(question: Question, answer: Answer) -> bool:
-    """True for a name that the question itself gives: who sold Hill Farm is not Hill Farm."""
-    name = stems_of(answer.value.name) if isinstance(answer.value, Party) else ()
-    return bool(name) and frozenset(stems_of(question.text)).issuperset(name)
-
-
-def _names_one(inquiry: Inquiry, question: Question, answer: Answer) -> bool:
-    """True for words that name somebody, where one is asked for; a firm or bank by a name that the question does not give."""
-    if WHICH_FIRM.search(question.text):
-        asked = frozenset(stems_of(question.text))
-        parties = [p.value for line in inquiry.matcher.lines.at(answer.span) for p in inquiry.values.parties(line)]
-        return any(isinstance(p, Party) and not asked.issuperset(stems_of(p.name)) for p in parties)
-    return SOMEBODY.search(_words_of(inquiry, answer)) is not None
-
-
-def _words_of(inquiry: Inquiry, answer: Answer) -> str:
-    return answer.finding.text if answer.finding is not None else answer.span.of(inquiry.passages.text)
 
 
 def _offered(inquiry: Inquiry, question: Question) -> list[tuple[Finding, float]]:
@@ -279,9 +203,9 @@ def from_terms(inquiry: Inquiry, question: Question, offered: Sequence[tuple[Fin
         value = finding.value
         decides = alike >= DECIDES and (kind in ("text", "list") or not OF_A_RIGHT.match(question.text))
         if question.kinds == ("yes_no",) and kind != "yes_no" and not gap and decides:
-            kind, value = "yes_no", _decided_by_term(question, finding.text)
+            kind, value = "yes_no", decided_by_term(question, finding.text)
         elif kind == "yes_no" and PERSONAL.search(finding.text) and OF_OTHERS.search(question.text):
-            value = _decided_by_term(question, finding.text)  # "personal: yes" is a no to "may another use it?"
+            value = decided_by_term(question, finding.text)  # "personal: yes" is a no to "may another use it?"
         elif kind == "text" and question.kinds[0] == "party" and NAME.fullmatch(finding.text):
             kind, value = "party", Party(finding.text.split("<")[0].strip())
         rank = 0 if gap else _rank(question, kind)
@@ -299,14 +223,6 @@ def from_terms(inquiry: Inquiry, question: Question, offered: Sequence[tuple[Fin
             continue
         out.append(Answer(kind, value, cite.span, cite, evidence, f"the term {finding.term.label!r}", finding))
     return out
-
-
-def _decided_by_term(question: Question, words: str) -> YesNo:
-    """What a term's words say to a question: that they stand there is a yes, unless they deny it."""
-    opening = words[:160]
-    if PERSONAL.search(opening) or _is_excepted(question.text, words) or UNCONDITIONAL.search(question.text):
-        return _decided(question, words, opening)
-    return YesNo(not NO.search(opening) or bool(NO.search(question.text)))
 
 
 def _range_at(inquiry: Inquiry, finding: Finding) -> Span | None:
@@ -516,7 +432,7 @@ def _answer(inquiry: Inquiry, question: Question, kind: str, hit: Hit, evidence:
             span, value = range_, Text(on_one_line(range_.of(text)))
         return Answer(kind, value, span, quote, evidence, "the words stand by it", None, working)
     if kind == "yes_no":
-        value = _yes_or_no(passages, line, question)
+        value = yes_or_no(passages, line, question)
         if inquiry.matcher.lines.spoken and YES.match(text, line.values.start, line.values.end):
             given = list(evidence)
             given[EVIDENCE.index("cue_fit")] = 1.0
@@ -544,117 +460,4 @@ def _answer(inquiry: Inquiry, question: Question, kind: str, hit: Hit, evidence:
     return Answer("text", Text(on_one_line(piece.of(text))), piece, quote, evidence, "the passage says it")
 
 
-def _yes_or_no(passages: Passages, line: Line, question: Question) -> YesNo:
-    """Yes, unless the clause that answers denies it, or the question does, or it holds only on a condition."""
-    places = [p for idea in question.ideas for way, _ in idea.ways for w in way for p in line.own.get(w, ())]
-    plain = YES.match(text := passages.text, line.values.start, line.values.end)
-    if plain is not None and (plain["no"] or passages.document.marks):
-        return YesNo((plain["yes"] is not None) is not bool(NO.search(question.text)))
-    middle = sum(places) // len(places) if places else line.values.start
-    start = max(line.values.start, middle - 120)
-    near = text[start : min(line.values.end, middle + 120)]
-    return _decided(question, line.values.of(text), near)
-
-
-def _decided(question: Question, words: str, near: str) -> YesNo:
-    """What some words say to a question: a denial makes it no, but where it asks for what they except, or denies it itself.
-
-    "Automatically" is denied by "only if"; "may another use it" by "personal to". near: the part of the words to read.
-    """
-    if UNCONDITIONAL.search(question.text) and ONLY_IF.search(words):
-        return YesNo(False)
-    denied = len(NO.findall(near)) % 2 == 1
-    if PERSONAL.search(near) and not PERSONAL.search(question.text) and OF_OTHERS.search(question.text):
-        denied = True
-    return YesNo((denied is not _is_excepted(question.text, words)) is bool(NO.search(question.text)))
-
-
-def _is_excepted(question: str, words: str) -> bool:
-    """True where the case that a question puts is the one that some words except: "where the law requires it"."""
-    case, exception = CASE.search(question), EXCEPT.search(words)
-    if case is None or exception is None:
-        return False
-    put = [t.stem for t in telling_words(case["case"])]
-    said = frozenset(stems_of(exception["rest"]))
-    return bool(put) and sum(w in said for w in put) >= MOST_OF_CASE * len(put)
-
-
 # ------------------------------------------------------------------ the answer
-def _finding(inquiry: Inquiry, question: Question, answer: Answer) -> Finding:
-    document = inquiry.document
-    term = Term("answer", question.text, "", answer.kind if answer.kind not in PATTERNS else "text")
-    confidence = round(max(0.01, min(0.99, answer.score)), 3)
-    why = (answer.why,)
-    answer = _exact(answer)
-    known = answer.finding
-    if known is not None and isinstance(known.value, Money) and known.state == "stated":
-        reasons = (*known.working, *(w for w in answer.working if w not in known.working))
-        known = replace(known, value=_without_sign(question, answer).value, working=reasons)
-    if known is not None and type(known.value) is type(answer.value):
-        kept = Term(known.term.id, known.term.label, known.term.group, known.term.type)
-        return Finding(
-            document, kept, known.state, known.value, known.text, confidence, known.cites, known.working, why=why
-        )
-    if known is not None:  # a term that is there, or not, decides a yes or no
-        state = "stated" if known.state in ("computed", "conflicting") else known.state
-        return Finding(document, term, state, answer.value, known.text, confidence, known.cites, known.working, why=why)
-    words = words_told(answer)
-    answer = _without_sign(question, answer)
-    working = list(answer.working)
-    condition = (
-        condition_of(inquiry.passages, answer.span) if answer.kind not in ("text", "list", "yes_no", *PATTERNS) else ""
-    )
-    if condition and condition not in words:
-        working.append(f"with the condition “{condition}”")
-    return Finding(
-        document, term, "stated", answer.value, on_one_line(words), confidence, (answer.quote,), tuple(working), why=why
-    )
-
-
-def _exact(answer: Answer) -> Answer:
-    """A sum that a cell of a workbook shows rounded, as the cell holds it, with that as its working."""
-    document, value = answer.quote.document, answer.value
-    if not isinstance(value, Money) or document.paging != "sheet":
-        return answer
-    words = answer.finding.text if answer.finding is not None else answer.span.of(document.text)
-    at = document.text.find(words, answer.span.start, answer.span.end) if words else -1
-    held = document.mark_at("stored", at) if at >= 0 else None
-    shown = read_digits(re.sub(r"[^\d.,]", "", words), money=True)
-    if held is None or not shown:
-        return answer
-    try:
-        stored = abs(Decimal(held.value))
-    except InvalidOperation:
-        return answer
-    digits = shown.as_tuple().exponent
-    if not stored or abs(stored - shown) * 2 > Decimal(1).scaleb(int(digits)):
-        return answer
-    exact = replace(value, amount=(value.amount * stored / shown).quantize(Decimal("0.01")).normalize())
-    return replace(answer, value=exact, working=(*answer.working, f"shown as {words}; the cell holds {held.value}"))
-
-
-def words_told(answer: Answer) -> str:
-    """The words that answer; those of a length of time with what it runs from, without which it says too little."""
-    text = answer.quote.document.text
-    span = answer.span
-    if isinstance(answer.value, Duration) and (runs := RUNS_FROM.match(text, span.end)):
-        within = WITHIN.search(text, max(answer.quote.span.start, span.start - 24), span.start)
-        span = Span(within.start() if within else span.start, runs.end("what"))
-    return span.of(text)
-
-
-def _without_sign(question: Question, answer: Answer) -> Answer:
-    """A sum that is printed in brackets because it is taken off, asked for as what it is: "what was paid?"."""
-    value = answer.value
-    if isinstance(value, Money) and value.amount is not None and value.amount < 0 and not SIGNED.search(question.text):
-        return replace(answer, value=replace(value, amount=-value.amount))
-    return answer
-
-
-def _none(inquiry: Inquiry, question: Question, why: str, answers: Sequence[Answer] = ()) -> Finding:
-    term = Term("answer", question.text, "", "text")
-    near: list[Cite] = []
-    for answer in answers:
-        if len(near) < NEAR_SHOWN and all(not answer.quote.span.overlaps(c.span) for c in near):
-            near.append(answer.quote)
-    return Finding(inquiry.document, term, "not_found", near=tuple(near), why=(why,))

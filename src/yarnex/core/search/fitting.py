@@ -1,0 +1,63 @@
+"""Which answers a question rules out: words that tell no day or sum where one is asked for, or nobody where somebody is.
+
+In: the answers of all sources. Out: those that may stand.
+"""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Sequence
+
+from yarnex.core.search.evidence import VALUED
+from yarnex.core.search.inquiry import Inquiry
+from yarnex.core.search.question import Question
+from yarnex.core.search.weighing import Answer
+from yarnex.core.values import Party
+from yarnex.core.values.numbers import WORDS
+from yarnex.core.words import stems_of
+
+# What words must have that stand for a day, a sum or a length: a figure, or how it is fixed, or that there is none.
+TELLS = re.compile(
+    rf"\d|\b(?:{WORDS}|after|before|until|till|within|when|while|during|once|twice|immediately|at once|promptly|forthwith|soon|reasonable|market|equal|half|quarter|third|nil|none|no|not|nothing|never"
+    r"|unlimited|free|daily|weekly|monthly|quarterly|annually|yearly|every|each|day|date|month|year|end|start|expiry|completion|full|all|whole|cost|value|noon|midnight|morning|evening|spring|summer|autumn|winter|tomorrow|today"
+    r"|january|february|march|april|may|june|july|august|september|october|november|december)\b",
+    re.IGNORECASE,
+)
+SOMEBODY = re.compile(
+    r"[A-Z][a-z]|\b(?:the|an?(?!\.)|each|any|no|nobody|none|he|she|they|we|you|i|it|party|parties)\b"
+)  # may stand for one
+WHICH_FIRM = re.compile(
+    r"\b(?:which|what)\s+(?:firms?|compan(?:y|ies)|banks?|brokers?|insurers?|auditors?|suppliers?|lenders?)\b",
+    re.IGNORECASE,
+)
+
+
+def that_may_stand(inquiry: Inquiry, question: Question, answers: Sequence[Answer]) -> list[Answer]:
+    """The answers whose words can be what is asked for."""
+    if question.sure and question.kinds[0] in VALUED:
+        return [a for a in answers if a.kind != "text" or TELLS.search(_words_of(inquiry, a))]
+    if question.sure and question.kinds[0] == "party":
+        answers = [a for a in answers if a.kind != "party" or not _is_named(question, a)]
+        return [a for a in answers if a.kind != "text" or _names_one(inquiry, question, a)]
+    if WHICH_FIRM.search(question.text):
+        return [a for a in answers if a.kind not in ("text", "list") or _names_one(inquiry, question, a)]
+    return list(answers)
+
+
+def _is_named(question: Question, answer: Answer) -> bool:
+    """True for a name that the question itself gives: who sold Hill Farm is not Hill Farm."""
+    name = stems_of(answer.value.name) if isinstance(answer.value, Party) else ()
+    return bool(name) and frozenset(stems_of(question.text)).issuperset(name)
+
+
+def _names_one(inquiry: Inquiry, question: Question, answer: Answer) -> bool:
+    """True for words that name somebody, where one is asked for; a firm or bank by a name that the question does not give."""
+    if WHICH_FIRM.search(question.text):
+        asked = frozenset(stems_of(question.text))
+        parties = [p.value for line in inquiry.matcher.lines.at(answer.span) for p in inquiry.values.parties(line)]
+        return any(isinstance(p, Party) and not asked.issuperset(stems_of(p.name)) for p in parties)
+    return SOMEBODY.search(_words_of(inquiry, answer)) is not None
+
+
+def _words_of(inquiry: Inquiry, answer: Answer) -> str:
+    return answer.finding.text if answer.finding is not None else answer.span.of(inquiry.passages.text)

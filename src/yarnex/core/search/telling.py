@@ -1,0 +1,117 @@
+"""The finding that is shown for an answer: its value as the document holds it, its words with what they run from, its condition.
+
+In: an `Answer`. Out: a `Finding`; `not_found` with the nearest mentions where nothing answers.
+"""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Sequence
+from dataclasses import replace
+from decimal import Decimal, InvalidOperation
+
+from yarnex.core.document import Cite, Span
+from yarnex.core.search.inquiry import Inquiry
+from yarnex.core.search.patterns import PATTERNS
+from yarnex.core.search.question import Question
+from yarnex.core.search.weighing import Answer
+from yarnex.core.terms import Finding, Term
+from yarnex.core.terms.candidates import on_one_line
+from yarnex.core.terms.conditions import condition_of
+from yarnex.core.values import Duration, Money
+from yarnex.core.values.numbers import read_digits
+
+# What may be below nothing; every other sum in brackets is one that the statement takes off.
+SIGNED = re.compile(
+    r"\b(?:net|balance|profit|loss|result|change|movement|surplus|deficit|difference|flow|gain|swing|variance|adjustment|correction)\b",
+    re.IGNORECASE,
+)
+RUNS_FROM = re.compile(
+    r"\s+(?:after|before|from|following|prior\s+to|later|earlier)\b(?P<what>\s+[^\s,;:.()]+(?:\s+(?!(?:and|or|but|unless|if|provided|except|subject|which|by|to|in\s+(?:the\s+case|which)|be|is|are|was|were|shall|must|may|will|can|you|we|they|he|she|it|this|that|within)\b)[^\s,;:.()]+){0,13})"
+)
+WITHIN = re.compile(
+    r"\b(?:within|at\s+least|not\s+(?:less|more|later)\s+than|no\s+later\s+than|on\s+the)\s+\Z", re.IGNORECASE
+)
+NEAR_SHOWN = 3
+
+
+def finding_of(inquiry: Inquiry, question: Question, answer: Answer) -> Finding:
+    """The finding that tells an answer: a term's own, or what a line says, with its condition."""
+    document = inquiry.document
+    term = Term("answer", question.text, "", answer.kind if answer.kind not in PATTERNS else "text")
+    confidence = round(max(0.01, min(0.99, answer.score)), 3)
+    why = (answer.why,)
+    answer = _exact(answer)
+    known = answer.finding
+    if known is not None and isinstance(known.value, Money) and known.state == "stated":
+        reasons = (*known.working, *(w for w in answer.working if w not in known.working))
+        known = replace(known, value=_without_sign(question, answer).value, working=reasons)
+    if known is not None and type(known.value) is type(answer.value):
+        kept = Term(known.term.id, known.term.label, known.term.group, known.term.type)
+        return Finding(
+            document, kept, known.state, known.value, known.text, confidence, known.cites, known.working, why=why
+        )
+    if known is not None:  # a term that is there, or not, decides a yes or no
+        state = "stated" if known.state in ("computed", "conflicting") else known.state
+        return Finding(document, term, state, answer.value, known.text, confidence, known.cites, known.working, why=why)
+    words = words_told(answer)
+    answer = _without_sign(question, answer)
+    working = list(answer.working)
+    condition = (
+        condition_of(inquiry.passages, answer.span) if answer.kind not in ("text", "list", "yes_no", *PATTERNS) else ""
+    )
+    if condition and condition not in words:
+        working.append(f"with the condition “{condition}”")
+    return Finding(
+        document, term, "stated", answer.value, on_one_line(words), confidence, (answer.quote,), tuple(working), why=why
+    )
+
+
+def _exact(answer: Answer) -> Answer:
+    """A sum that a cell of a workbook shows rounded, as the cell holds it, with that as its working."""
+    document, value = answer.quote.document, answer.value
+    if not isinstance(value, Money) or document.paging != "sheet":
+        return answer
+    words = answer.finding.text if answer.finding is not None else answer.span.of(document.text)
+    at = document.text.find(words, answer.span.start, answer.span.end) if words else -1
+    held = document.mark_at("stored", at) if at >= 0 else None
+    shown = read_digits(re.sub(r"[^\d.,]", "", words), money=True)
+    if held is None or not shown:
+        return answer
+    try:
+        stored = abs(Decimal(held.value))
+    except InvalidOperation:
+        return answer
+    digits = shown.as_tuple().exponent
+    if not stored or abs(stored - shown) * 2 > Decimal(1).scaleb(int(digits)):
+        return answer
+    exact = replace(value, amount=(value.amount * stored / shown).quantize(Decimal("0.01")).normalize())
+    return replace(answer, value=exact, working=(*answer.working, f"shown as {words}; the cell holds {held.value}"))
+
+
+def words_told(answer: Answer) -> str:
+    """The words that answer; those of a length of time with what it runs from, without which it says too little."""
+    text = answer.quote.document.text
+    span = answer.span
+    if isinstance(answer.value, Duration) and (runs := RUNS_FROM.match(text, span.end)):
+        within = WITHIN.search(text, max(answer.quote.span.start, span.start - 24), span.start)
+        span = Span(within.start() if within else span.start, runs.end("what"))
+    return span.of(text)
+
+
+def _without_sign(question: Question, answer: Answer) -> Answer:
+    """A sum that is printed in brackets because it is taken off, asked for as what it is: "what was paid?"."""
+    value = answer.value
+    if isinstance(value, Money) and value.amount is not None and value.amount < 0 and not SIGNED.search(question.text):
+        return replace(answer, value=replace(value, amount=-value.amount))
+    return answer
+
+
+def none_of(inquiry: Inquiry, question: Question, why: str, answers: Sequence[Answer] = ()) -> Finding:
+    """A `not_found` with the nearest mentions among answers that are not likely enough. why: in a few words."""
+    term = Term("answer", question.text, "", "text")
+    near: list[Cite] = []
+    for answer in answers:
+        if len(near) < NEAR_SHOWN and all(not answer.quote.span.overlaps(c.span) for c in near):
+            near.append(answer.quote)
+    return Finding(inquiry.document, term, "not_found", near=tuple(near), why=(why,))

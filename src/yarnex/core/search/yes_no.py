@@ -1,0 +1,85 @@
+"""Yes or no: what the words of a line or a term say to a question that asks for one.
+
+In: the question and the words that answer it. Out: a `YesNo`. A denial makes it no, but where the question asks for what the
+words except, or denies it itself.
+"""
+
+from __future__ import annotations
+
+import re
+
+from yarnex.core.search.question import Question
+from yarnex.core.terms.by_words import telling_words
+from yarnex.core.terms.lines import Line
+from yarnex.core.terms.passages import Passages
+from yarnex.core.values import YesNo
+from yarnex.core.words import stems_of
+
+YES = re.compile(
+    r"(?:[\w .'’-]{2,40}:\s+)?(?P<yes>yes|yeah|yep|correct|that['’]s right|i did|we did|i was|it was)\b|(?:[\w .'’-]{2,40}:\s+)?(?P<no>no|nope|never)\b(?!\.\s?\d|\s+(?:later|less|more))",
+    re.IGNORECASE,
+)
+NO = re.compile(
+    r"\b(?:not(?!\s+(?:less|more|later|earlier|fewer|exceed\w*|only|unreasonabl\w+|limited\s+to|be\s+unreasonabl\w+))|no(?!\s+(?:later|less|more|fewer))|never|none|neither|nor|cannot|isn['’]t|aren['’]t|wasn['’]t|didn['’]t"
+    r"|don['’]t|doesn['’]t|can['’]t|won['’]t|nothing|nobody|excluded|excludes|prohibited|refused?|unable|waive[sd]?|non-\w+)\b",
+    re.IGNORECASE,
+)
+UNCONDITIONAL = re.compile(
+    r"\b(?:automatic(?:ally)?|freely|unconditional(?:ly)?|as\s+of\s+right|outright|at\s+will|without\s+(?:first\s+)?(?:asking|any(?:one|body)['’]?s?\b|consent|permission|approval|leave\b|conditions?))",
+    re.IGNORECASE,
+)
+ONLY_IF = re.compile(
+    r"\bonly\s+(?:if|with|where|when|after|once)\b|\bunless\b|(?<!not\s)\bsubject\s+to\b|\bprovided\s+that\b|\bwith\s+(?:the\s+)?(?:prior\s+)?(?:written\s+)?consent\b",
+    re.IGNORECASE,
+)
+PERSONAL = re.compile(r"\bpersonal\s+to\b", re.IGNORECASE)
+OF_OTHERS = re.compile(
+    r"\b(?:assignees?|successors?|buyers?|purchasers?|transferees?|anyone|anybody|others?|another|sub-?tenants?|heirs?|new\s+(?:owner|tenant))\b",
+    re.IGNORECASE,
+)
+CASE = re.compile(r"\b(?:where|if|when|in\s+case)\b(?P<case>.+)", re.IGNORECASE)
+EXCEPT = re.compile(r"\b(?:except|unless|save|other\s+than|apart\s+from)\b(?P<rest>[^.;]+)", re.IGNORECASE)
+MOST_OF_CASE = 0.6  # share of the words of a case that must stand in the exception
+
+
+def decided_by_term(question: Question, words: str) -> YesNo:
+    """What a term's words say to a question: that they stand there is a yes, unless they deny it."""
+    opening = words[:160]
+    if PERSONAL.search(opening) or _is_excepted(question.text, words) or UNCONDITIONAL.search(question.text):
+        return _decided(question, words, opening)
+    return YesNo(not NO.search(opening) or bool(NO.search(question.text)))
+
+
+def yes_or_no(passages: Passages, line: Line, question: Question) -> YesNo:
+    """Yes, unless the clause that answers denies it, or the question does, or it holds only on a condition."""
+    places = [p for idea in question.ideas for way, _ in idea.ways for w in way for p in line.own.get(w, ())]
+    plain = YES.match(text := passages.text, line.values.start, line.values.end)
+    if plain is not None and (plain["no"] or passages.document.marks):
+        return YesNo((plain["yes"] is not None) is not bool(NO.search(question.text)))
+    middle = sum(places) // len(places) if places else line.values.start
+    start = max(line.values.start, middle - 120)
+    near = text[start : min(line.values.end, middle + 120)]
+    return _decided(question, line.values.of(text), near)
+
+
+def _decided(question: Question, words: str, near: str) -> YesNo:
+    """What some words say to a question: a denial makes it no, but where it asks for what they except, or denies it itself.
+
+    "Automatically" is denied by "only if"; "may another use it" by "personal to". near: the part of the words to read.
+    """
+    if UNCONDITIONAL.search(question.text) and ONLY_IF.search(words):
+        return YesNo(False)
+    denied = len(NO.findall(near)) % 2 == 1
+    if PERSONAL.search(near) and not PERSONAL.search(question.text) and OF_OTHERS.search(question.text):
+        denied = True
+    return YesNo((denied is not _is_excepted(question.text, words)) is bool(NO.search(question.text)))
+
+
+def _is_excepted(question: str, words: str) -> bool:
+    """True where the case that a question puts is the one that some words except: "where the law requires it"."""
+    case, exception = CASE.search(question), EXCEPT.search(words)
+    if case is None or exception is None:
+        return False
+    put = [t.stem for t in telling_words(case["case"])]
+    said = frozenset(stems_of(exception["rest"]))
+    return bool(put) and sum(w in said for w in put) >= MOST_OF_CASE * len(put)

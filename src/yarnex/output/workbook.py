@@ -96,6 +96,7 @@ def _terms(book: Any, forms: Forms, abstracts: Sequence[Abstract], folder: str) 
         sheet.set_column(column + 1, column + 1, 10)
         sheet.set_column(column + 2, column + 2, 18)
         sheet.set_column(column + 3, column + 3, 60)
+    sheet.set_row(0, height_of(*((a.document.path, 24) for a in abstracts)))
     sheet.set_column(0, 0, 20)
     sheet.set_column(1, 1, 30)
     for row, (name, group, label) in enumerate(_rows(abstracts), start=1):

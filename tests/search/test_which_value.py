@@ -124,6 +124,7 @@ def test_sums_are_for_what_their_column_says(paper):
     [
         ("What is the rent for each year?", "schedule"),
         ("List the yearly purchases.", "schedule"),
+        ("Give the annual leave.", "duration"),
         ("What is paid for each month of delay?", "money"),
         ("At what time, by the log, was the gate shut?", "time"),
     ],

@@ -339,17 +339,24 @@ def from_lines(inquiry: Inquiry, question: Question) -> list[Answer]:
         if kind == "time" and question.kinds[0] == "date":  # "until 5 p.m. on 9 May": the day is asked for
             hits = [h for h in hits if not inquiry.passages.values_in("date", h.line.values)]
         for place, hit in enumerate(hits):
-            others = [h.score for h in hits if h is not hit and not h.second]
             evidence = evidence_of(
-                question, kind, 0 if _is_small_money(question, hit) else rank, score=min(hit.score, 1.4), coverage=hit.coverage, named=hit.named, fit=hit.fit, missing=min(4.0, len(hit.missing)),
-                first=float(place == 0), second=float(hit.second), cell=float(hit.line.kind == "cell"), label=float(hit.line.kind == "named"), short=min(1.0, 12 / max(1, hit.line.size)), own=hit.own, rarest=hit.rarest, pairs=hit.pairs, outclaimed=hit.outclaimed if kind in VALUED or kind in PATTERNS or kind == "party" else 0.0,
-                close=hit.score / max(0.2, hit.coverage), lead=max(-0.5, min(0.5, hit.score - max(others, default=0.0))),
-                few=1 / max(1, len(question.ideas)),
+                question, kind, 0 if _is_small_money(question, hit) else rank, **_of_hit(question, hit, hits), first=float(place == 0), fit=hit.fit,
+                second=float(hit.second), label=float(hit.line.kind == "named"), outclaimed=hit.outclaimed if kind in VALUED or kind in PATTERNS or kind == "party" else 0.0,
             )  # fmt: skip
             made = _answer(inquiry, question, kind, hit, evidence)
             if made is not None:
                 out.append(made)
     return [*out, *_gaps(inquiry, question)]
+
+
+def _of_hit(question: Question, hit: Hit, hits: Sequence[Hit]) -> dict[str, float]:
+    """What the line of a hit says of the question, and how far it is ahead of the other lines."""
+    others = max((h.score for h in hits if h is not hit and not h.second), default=0.0)
+    return {
+        "score": min(hit.score, 1.4), "coverage": hit.coverage, "named": hit.named, "missing": min(4.0, len(hit.missing)), "own": hit.own, "rarest": hit.rarest,
+        "pairs": hit.pairs, "cell": float(hit.line.kind == "cell"), "short": min(1.0, 12 / max(1, hit.line.size)), "close": hit.score / max(0.2, hit.coverage),
+        "few": 1 / max(1, len(question.ideas)), "lead": max(-0.5, min(0.5, hit.score - others)),
+    }  # fmt: skip
 
 
 def _columns(inquiry: Inquiry, question: Question, rank: int) -> Iterator[Answer]:
@@ -369,11 +376,7 @@ def _columns(inquiry: Inquiry, question: Question, rank: int) -> Iterator[Answer
         schedule = schedule_of_column(inquiry.passages, table, cell.column)
         if schedule is None:
             continue
-        evidence = evidence_of(
-            question, "schedule", rank, score=min(hit.score, 1.4), coverage=hit.coverage, named=hit.named, missing=min(4.0, len(hit.missing)), first=float(len(seen) == 1),
-            cell=1.0, short=min(1.0, 12 / max(1, hit.line.size)), own=hit.own, rarest=hit.rarest, pairs=hit.pairs, close=hit.score / max(0.2, hit.coverage),
-            lead=max(-0.5, min(0.5, hit.score - max((h.score for h in hits if h is not hit), default=0.0))), few=1 / max(1, len(question.ideas)),
-        )  # fmt: skip
+        evidence = evidence_of(question, "schedule", rank, **_of_hit(question, hit, hits), first=float(len(seen) == 1))
         yield Answer(
             "schedule", schedule, table.span, Cite(document, table.span), evidence, "a column of sums by period"
         )
@@ -393,11 +396,7 @@ def _gaps(inquiry: Inquiry, question: Question) -> Iterator[Answer]:
         if hit.coverage < GAP_NAMED:
             continue
         quote = quote_around(inquiry.passages, hit.found.span)
-        evidence = evidence_of(
-            question, "gap", 0, gap=1.0, score=min(hit.score, 1.4), coverage=hit.coverage, named=hit.named, missing=min(4.0, len(hit.missing)), first=float(place == 0),
-            cell=float(hit.line.kind == "cell"), short=min(1.0, 12 / max(1, hit.line.size)), own=hit.own, rarest=hit.rarest, pairs=hit.pairs,
-            close=hit.score / max(0.2, hit.coverage), few=1 / max(1, len(question.ideas)), lead=max(-0.5, min(0.5, hit.score - max((h.score for h in hits if h is not hit), default=0.0))),
-        )  # fmt: skip
+        evidence = evidence_of(question, "gap", 0, **_of_hit(question, hit, hits), first=float(place == 0), gap=1.0)
         state = hit.found.value.words if isinstance(hit.found.value, Text) else "blank"
         finding = Finding(inquiry.document, Term("answer", question.text, "", "text"), state, None, "", 0.5, (quote,))
         yield Answer("gap", None, hit.found.span, quote, evidence, "left open where it should stand", finding)

@@ -56,7 +56,7 @@ FORMS: tuple[tuple[str, tuple[str, ...]], ...] = (
 FOR_EACH = re.compile(
     r"\b(?:for|in|of)\s+(?:each|every)\s+(?:\w+\s+){0,2}(?:year|quarter|month|instalment)\b(?!\s+(?:of\s+delay|late|overdue))"
     r"|\b(?:year\s+by\s+year|month\s+by\s+month|by\s+(?:year|month|quarter|period))\b"
-    r"|\A(?:please\s+)?(?:list|set\s+out|give|show)\b.*\b(?:yearly|annual|monthly|quarterly|weekly|instalments|repayments)\b",
+    r"|\A(?:please\s+)?(?:list|set\s+out|give|show)\b.*\b(?:(?:yearly|annual|monthly|quarterly|weekly)\b(?!\s+(?:leave|holiday|notice|hours))|instalments\b|repayments\b)",
     re.IGNORECASE,
 )
 SIZE_OF_SUM = re.compile(

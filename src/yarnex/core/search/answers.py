@@ -20,6 +20,7 @@ from yarnex.core.search.evidence import (
     evidence_of,
     in_band,
     measured,
+    near_the_earlier,
     of_another_thing,
     of_the_party,
     where_it_stands,
@@ -35,37 +36,25 @@ from yarnex.core.search.weighing import EVIDENCE, Answer, likely_there, weighed
 from yarnex.core.search.yes_no import OF_OTHERS, PERSONAL, YES, decided_by_term, yes_or_no
 from yarnex.core.terms import Finding, Term
 from yarnex.core.terms.by_words import Hit
-from yarnex.core.terms.candidates import cut, list_items, on_one_line, quote_around, shortened
+from yarnex.core.terms.candidates import cut, fits, list_items, on_one_line, quote_around, shortened
 from yarnex.core.terms.lines import Line
 from yarnex.core.terms.model import quoted
 from yarnex.core.terms.passages import BLACKED_OUT, BLANK
+from yarnex.core.terms.ranges import range_ending
 from yarnex.core.terms.schedules import schedule_of_column
 from yarnex.core.terms.values_in_lines import of_type
 from yarnex.core.values import (
-    Duration,
     Found,
-    Money,
     Party,
-    Percent,
     Quantity,
     Text,
     Value,
     YesNo,
     same_value,
 )
-from yarnex.core.values.numbers import NUMBER
 from yarnex.core.words import stems_of
 
 ENOUGH = 0.42  # an answer less likely there is none; set on measured cases, see bench/answers.py
-RANGE_TO = re.compile(
-    rf"(?:\bbetween\s+(?:{NUMBER})(?:\s+[a-z]+)?\s+and\s+|(?<![\d.,])[£$€]?\s?(?:{NUMBER})\s*(?:%|[a-z]+)?\s*(?:–|—|\bto\b|-)\s*)\Z",
-    re.IGNORECASE,
-)
-# "is raised from 10 to 12 weeks" tells of two values and is no range.
-CHANGED_FROM = re.compile(
-    r"\b(?:increas|reduc|rais|lower|chang|amend|extend|cut|r[io]se|fell|fall|grew|grow|shorten|move|went|go(?:es)?|up|down)\w*\b[^.;]{0,60}\bfrom\s*\Z",
-    re.IGNORECASE,
-)
 SMALL_MONEY = ("pence", "cents", "penny", "p")
 ENOUGH_UNNAMED = 0.55  # the same where the paper does not name the thing that is asked for
 ALONE = 0.2  # how much likelier a question by itself must be answered than one that leans on the one before it
@@ -74,9 +63,11 @@ NAME = re.compile(
 )
 AS_WELL = 3.0  # how much less worth, in the model's own measure, another place may be that is cited for the same value
 MOST_PLACES = 3
+CLAIMED = 0.15  # share of what is asked for that must go with another value of the sentence than that of a term
+MOST_HITS, MOST_IF_LEANS = 8, 24  # lines of a kind that are weighed: what a question leaves unsaid many lines say
 LEAST_ALIKE = 0.3
 SURE_YES = 0.5  # the same for a yes or no read from a passage: any sentence has one or the other in it
-GAP_NAMED = 0.5  # share of what is asked for that must stand by a blank or blacked-out place
+GAP_NAMED = 0.35  # share of what is asked for that must stand by a blank or blacked-out place
 DECIDES = 0.6  # how like a term must be to a yes-or-no question for its being there to answer it
 # "May we …?" asks what is allowed: that a sum or a share stands there does not say.
 OF_A_RIGHT = re.compile(
@@ -151,15 +142,25 @@ def answers_of(inquiry: Inquiry, question: Question) -> list[Answer]:
 
     Where a question may lean on the one before it or stand alone, those of the reading that is answered more surely.
     """
-    answers = _answers_as_read(inquiry, question)
+    if (known := inquiry.answered.get(question)) is not None:
+        return known
+    inquiry.answered = {question: _answers_of(inquiry, question)}
+    return inquiry.answered[question]
+
+
+def _answers_of(inquiry: Inquiry, question: Question) -> list[Answer]:
+    earlier = answers_of(inquiry, inquiry.asked(question.before)) if question.before is not None else []
+    answers = _answers_as_read(inquiry, question, earlier)
     if question.alone is not None:
         alone = _answers_as_read(inquiry, inquiry.asked(question.alone))
-        if alone and (not answers or likely_there(alone) > likely_there(answers) + ALONE):
+        if alone and (
+            not answers or likely_there(alone) > likely_there(answers) + (0.0 if question.of_person else ALONE)
+        ):
             return alone
     return answers
 
 
-def _answers_as_read(inquiry: Inquiry, question: Question) -> list[Answer]:
+def _answers_as_read(inquiry: Inquiry, question: Question, earlier: Sequence[Answer] = ()) -> list[Answer]:
     offered = _offered(inquiry, question)
     in_vain = max((alike for f, alike in offered if f.state == "not_found"), default=0.0)
     answers = [*from_terms(inquiry, question, offered), *from_lists(inquiry, question), *from_lines(inquiry, question)]
@@ -170,6 +171,8 @@ def _answers_as_read(inquiry: Inquiry, question: Question) -> list[Answer]:
     )
     answers = [of_another_thing(inquiry, parts, cued(inquiry, question, measured(question, a))) for a in answers]
     answers = of_the_party(inquiry, question, answers)
+    if earlier:
+        answers = [near_the_earlier(inquiry, earlier, a) for a in answers]
     answers = that_may_stand(inquiry, question, answers)
     return weighed(beside_each_other(answers, in_vain))
 
@@ -200,6 +203,8 @@ def from_terms(inquiry: Inquiry, question: Question, offered: Sequence[tuple[Fin
         gap = finding.state in ("blank", "redacted")
         finding = _with_unit(inquiry, finding)
         kind = "gap" if gap else of_type(finding.value) if finding.value is not None else finding.term.type
+        if isinstance(finding.value, Text) and finding.term.type in VALUED:
+            kind = finding.term.type  # a range
         value = finding.value
         decides = alike >= DECIDES and (kind in ("text", "list") or not OF_A_RIGHT.match(question.text))
         if question.kinds == ("yes_no",) and kind != "yes_no" and not gap and decides:
@@ -221,29 +226,46 @@ def from_terms(inquiry: Inquiry, question: Question, offered: Sequence[tuple[Fin
             words, quote = Text(on_one_line(range_.of(inquiry.passages.text))), quote_around(inquiry.passages, range_)
             out.append(Answer(kind, words, range_, quote, evidence, f"the term {finding.term.label!r}"))
             continue
-        out.append(Answer(kind, value, cite.span, cite, evidence, f"the term {finding.term.label!r}", finding))
+        answer = Answer(kind, value, cite.span, cite, evidence, f"the term {finding.term.label!r}", finding)
+        out += [answer, *_others_there(inquiry, question, answer)]
     return out
+
+
+def _others_there(inquiry: Inquiry, question: Question, answer: Answer) -> Iterator[Answer]:
+    """The other values of the sentence in which a term's stands, where more of what is asked for goes with them: of "twelve
+    months, or nine for seed" the nine months, where seed is asked about.
+    """
+    claimed, finding = answer.evidence[EVIDENCE.index("outclaimed")], answer.finding
+    if claimed < CLAIMED or finding is None or finding.state != "stated" or answer.kind not in VALUED:
+        return
+    text, cite = inquiry.passages.text, answer.quote.span
+    at = text.find(finding.text, cite.start, cite.end)
+    finder = inquiry.values.finder(answer.kind)
+    if at < 0 or finder is None:
+        return
+    for hit in inquiry.matcher.each_at(question.ideas, Span(at, at + len(finding.text)), finder):
+        if hit.found is None or hit.outclaimed >= claimed or not fits(finding.term, hit.found.value):
+            continue
+        evidence = list(answer.evidence)
+        evidence[EVIDENCE.index("outclaimed")] = hit.outclaimed
+        quote = quote_around(inquiry.passages, hit.found.span)
+        yield Answer(
+            answer.kind,
+            hit.found.value,
+            hit.found.span,
+            quote,
+            tuple(evidence),
+            f"where {finding.term.label!r} is told",
+        )
 
 
 def _range_at(inquiry: Inquiry, finding: Finding) -> Span | None:
     """Where a range stands of which a term's value is the upper end; None where it is a value of its own."""
-    if (
-        finding.state != "stated"
-        or not isinstance(finding.value, Duration | Quantity | Percent | Money)
-        or not finding.text
-    ):
+    if finding.state != "stated" or not finding.text:
         return None
     text, cite = inquiry.passages.text, finding.cites[0].span
     at = text.find(finding.text, cite.start, cite.end)
-    return _range_before(text, cite.start, Span(at, at + len(finding.text))) if at >= 0 else None
-
-
-def _range_before(text: str, start: int, value: Span) -> Span | None:
-    """The range that a value ends; None for a single value and for the new value of a change."""
-    lower = RANGE_TO.search(text[max(start, value.start - 40) : value.start])
-    if lower is None or CHANGED_FROM.search(text[max(start, value.start - 120) : value.start - len(lower.group())]):
-        return None
-    return Span(value.start - len(lower.group()), value.end)
+    return range_ending(text, cite.start, Span(at, at + len(finding.text)), finding.value) if at >= 0 else None
 
 
 def _with_unit(inquiry: Inquiry, finding: Finding) -> Finding:
@@ -335,7 +357,9 @@ def from_lines(inquiry: Inquiry, question: Question) -> list[Answer]:
             out += _columns(inquiry, question, rank)
             continue
         finder = pattern_finder(inquiry, kind) if kind in PATTERNS else inquiry.values.finder(kind)
-        hits = inquiry.matcher.ranked(question.ideas, finder, limit=8, seconds=2)
+        hits = inquiry.matcher.ranked(
+            question.ideas, finder, limit=MOST_IF_LEANS if question.leans else MOST_HITS, seconds=2
+        )
         if kind == "time" and question.kinds[0] == "date":  # "until 5 p.m. on 9 May": the day is asked for
             hits = [h for h in hits if not inquiry.passages.values_in("date", h.line.values)]
         for place, hit in enumerate(hits):
@@ -426,8 +450,8 @@ def _answer(inquiry: Inquiry, question: Question, kind: str, hit: Hit, evidence:
         quote = quote_around(passages, hit.found.span)
         working = (hit.found.reading,) if hit.found.reading else ()
         value, span = hit.found.value, hit.found.span
-        range_ = _range_before(text, line.span.start, span)
-        if range_ is not None and isinstance(value, Duration | Quantity | Percent | Money):
+        range_ = range_ending(text, line.span.start, span, value)
+        if range_ is not None:
             span, value = range_, Text(on_one_line(range_.of(text)))
         return Answer(kind, value, span, quote, evidence, "the words stand by it", None, working)
     if kind == "yes_no":

@@ -72,6 +72,17 @@ CUES = (
         r"\bby|\b(?:plus|margin)|\+|\b(?:above|over)\s+(?:the\s+)?(?:\w+\s+){0,2}(?:rate|sonia|euribor|libor|sofr)\s+of",
     ),
     _cue(
+        "each", "count",
+        r"(?:of|for|does|is|do)\s+(?:one|a\s+single)\b(?!\s+of)|each(?!\s+(?:year|month|quarter|week|day))|apiece|unit\s+(?:price|cost|rate)|per\s+(?:unit|piece|item|head|set)",
+        r"\b(?:unit\s+(?:price|cost|rate)|price\s+(?:each|per\s+(?:unit|piece|item))|each|apiece)\b(?:\s+(?:is|of))?:?",
+        r"(?:(?:USD|EUR|GBP|[£$€])\s+)?(?:each|apiece|per\s+(?:unit|piece|item|set)|a\s+(?:piece|unit|set))\b(?!\s+(?:(?:each|every|per|a)\s+)?(?:year|month|quarter|week|day))",
+    ),
+    _cue(
+        "for_all", "count",
+        r"for\s+all|all\s+(?:\w+\s+)?(?:together|of\s+them)|whole\s+(?:order|lot)|extended\s+(?:price|amount)",
+        r"\b(?:extended(?:\s+(?:price|amount))?|line\s+total|total\s+price|price\s+for\s+(?:all|the\s+(?:whole|lot)|\w+))\b(?:\s+(?:is|of))?:?",
+    ),
+    _cue(
         "whole", "share",
         r"altogether|in\s+all|in\s+total|total|totals?|together|overall|combined|in\s+aggregate",
         r"\b(?:in\s+all|in\s+total|totall?ing|altogether|together|total|(?:that|which)\s+makes|combined)\b:?(?:\s+of)?",

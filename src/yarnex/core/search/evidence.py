@@ -9,11 +9,12 @@ from collections.abc import Sequence
 from dataclasses import replace
 
 from yarnex.core.document import Span
+from yarnex.core.document.table_paths import column_path
 from yarnex.core.search.bands import Limit, label_of_row, within
 from yarnex.core.search.cues import change_fit, cue_fit, cues_asked, cues_said, if_not_fit, numbered_fit
 from yarnex.core.search.inquiry import Inquiry, Way
 from yarnex.core.search.question import Question
-from yarnex.core.search.weighing import EVIDENCE, Answer
+from yarnex.core.search.weighing import EVIDENCE, Answer, likely_there
 from yarnex.core.terms.by_words import COMPARED, Idea
 from yarnex.core.terms.measures import period_asked, units_asked, units_named
 from yarnex.core.values import (
@@ -37,7 +38,10 @@ OPENING_WORDS = 6  # of a question in which its subject stands
 DOES = re.compile(r"(?:.{0,24}\b)?(?:may|can|could|must|shall|should|does|do|did|will|would)\s", re.IGNORECASE)
 ACTS = re.compile(r"\s+(?:may|shall|must|can|is\s+entitled|has\s+the\s+right|agrees|undertakes|will)\b")
 SUBJECT = 48  # characters at the start of a sentence in which its subject stands
+COUNTED = frozenset(("each", "for_all"))  # what the head of a column says of the sums below it
 EXACT = 0.95
+ONLY = re.compile(r"\bonly\b", re.IGNORECASE)  # a sentence that holds for the days that it names, and no others
+FAR = 1500  # characters from the answer before, beyond which an answer does not go on with it
 VALUED = ("date", "money", "percent", "number", "duration")
 LIKE_EXACT = 0.75  # beside a filled term that names exactly what is asked, others must be as like it as this
 QUALIFIERS = frozenset(
@@ -141,6 +145,9 @@ def cued(inquiry: Inquiry, question: Question, answer: Answer) -> Answer:
     said = cues_said(text, value, around.start, around.end)
     if cell is not None and not WHOLE.isdisjoint(stems_of(row.split(" – ")[0])):
         said |= {"whole"}
+    if cell is not None and not said & COUNTED:
+        head = " ".join(column_path(*cell, text))
+        said |= cues_said(head, Span(len(head), len(head)), 0, len(head)) & COUNTED
     fit = cue_fit(cues_asked(question.text), said, answer.kind)
     opening = row.split(" – ")[0]
     told = {
@@ -158,10 +165,28 @@ def cued(inquiry: Inquiry, question: Question, answer: Answer) -> Answer:
 def in_band(inquiry: Inquiry, answer: Answer, asked: list[tuple[str, Limit, Span]]) -> Answer:
     """The answer with whether the row it stands in holds for a day, sum or share that the question names."""
     fits = within(asked, label_of_row(inquiry.document, answer.span))
+    sentence = inquiry.passages.sentence_at(answer.span.start) if not fits else None
+    days = [a for a in asked if a[0] == "date"] if answer.kind not in ("date", "time") else []
+    if sentence is not None and days:
+        words = sentence.span.of(inquiry.passages.text)
+        fits = within(days, words)
+        if fits < 0 and not ONLY.search(words):
+            fits = 0.0
     if not fits:
         return answer
     evidence = list(answer.evidence)
     evidence[EVIDENCE.index("in_range")] = fits
+    return replace(answer, evidence=tuple(evidence))
+
+
+def near_the_earlier(inquiry: Inquiry, earlier: Sequence[Answer], answer: Answer) -> Answer:
+    """The answer with how near it stands to what answers the question that it leans on, as surely as that one is answered."""
+    there, here = earlier[0].quote.span, answer.quote.span
+    apart = max(0, here.start - there.end, there.start - here.end)
+    block = inquiry.document.block_at(there.start)
+    near = 1.0 if apart == 0 or (block is not None and block.span.overlaps(here)) else max(0.0, 1 - apart / FAR) / 2
+    evidence = list(answer.evidence)
+    evidence[EVIDENCE.index("follows")] = near * likely_there(earlier)
     return replace(answer, evidence=tuple(evidence))
 
 

@@ -26,6 +26,7 @@ TELLS = re.compile(
 SOMEBODY = re.compile(
     r"[A-Z][a-z]|\b(?:the|an?(?!\.)|each|any|no|nobody|none|he|she|they|we|you|i|it|party|parties)\b"
 )  # may stand for one
+CONVERSION = re.compile(r"\b1\s?[^\W\d][\w./²³]*\s?=\s?\d[\d.,]*\s?[^\W\d][\w./²³]*")  # "1 mile = 1.609 km"
 WHICH_FIRM = re.compile(
     r"\b(?:which|what)\s+(?:firms?|compan(?:y|ies)|banks?|brokers?|insurers?|auditors?|suppliers?|lenders?)\b",
     re.IGNORECASE,
@@ -34,6 +35,7 @@ WHICH_FIRM = re.compile(
 
 def that_may_stand(inquiry: Inquiry, question: Question, answers: Sequence[Answer]) -> list[Answer]:
     """The answers whose words can be what is asked for."""
+    answers = [a for a in answers if a.kind != "number" or not _tells_of_units(inquiry, a)]
     if question.sure and question.kinds[0] in VALUED:
         return [a for a in answers if a.kind != "text" or TELLS.search(_words_of(inquiry, a))]
     if question.sure and question.kinds[0] == "party":
@@ -42,6 +44,13 @@ def that_may_stand(inquiry: Inquiry, question: Question, answers: Sequence[Answe
     if WHICH_FIRM.search(question.text):
         return [a for a in answers if a.kind not in ("text", "list") or _names_one(inquiry, question, a)]
     return list(answers)
+
+
+def _tells_of_units(inquiry: Inquiry, answer: Answer) -> bool:
+    """True for a number that only says how one unit converts into another."""
+    start, end = answer.quote.span.start, answer.quote.span.end
+    words = _words_of(inquiry, answer)
+    return any(words in m.group() for m in CONVERSION.finditer(inquiry.passages.text, start, end))
 
 
 def _is_named(question: Question, answer: Answer) -> bool:

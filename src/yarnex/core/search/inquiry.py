@@ -27,6 +27,7 @@ if TYPE_CHECKING:
     from yarnex.core.costs import Bill
     from yarnex.core.dates import DatedItem
     from yarnex.core.figures import Figure
+    from yarnex.core.search.weighing import Answer
 
 Way = tuple[frozenset[str], float]
 BASES = frozenset(
@@ -60,6 +61,7 @@ class Inquiry:
         self.sheet = sheet or sheet_for(document)
         self.passages = Passages(document)
         self._filled: dict[str, Finding] = {}
+        self.answered: dict[Question, list[Answer]] = {}  # the question last asked, which the next may lean on
 
     @cached_property
     def figures(self) -> tuple[Figure, ...]:

@@ -43,6 +43,10 @@ MULTIPLE = re.compile(
 )
 MONTH_DAY = re.compile(r"\b(?P<n>[12]?\d|3[01])(?:st|nd|rd|th)\b(?!\s+(?:of\s+)?(?!each|every|the\b)[A-Z])")
 OF_THE_MONTH = re.compile(r"\bday\s+of\s+(?:the|each|every|a)\s+(?:month|quarter)\b", re.IGNORECASE)
+PLAIN_NUMBER = re.compile(
+    r"\d{1,3}(?:\.\d{1,3})*|\d{4}"
+)  # a clause, a decimal or a year identifies nothing that is asked for
+SUM_BEFORE = re.compile(r"[£$€]\s?[\d,]*\Z|\d,\Z")
 PATTERNS = {"time": CLOCK, "often": OFTEN, "code": CODE, "multiple": MULTIPLE, "day": MONTH_DAY}
 
 
@@ -60,6 +64,12 @@ def pattern_finder(inquiry: Inquiry, kind: str) -> Callable[[Line], list[Found[V
 
     def found(line: Line) -> list[Found[Value]]:
         text = inquiry.passages.text
+        if kind == "code":
+            return [
+                Found(Text(on_one_line(m.group())), Span(*m.span()))
+                for m in PATTERNS[kind].finditer(text, line.values.start, line.values.end)
+                if not PLAIN_NUMBER.fullmatch(m.group()) and not SUM_BEFORE.search(text, line.values.start, m.start())
+            ]
         matches = list(PATTERNS[kind].finditer(text, line.values.start, line.values.end))
         if kind == "time":
             return [Found(Text(on_one_line(s.of(text))), s) for s in _hours(text, [Span(*m.span()) for m in matches])]

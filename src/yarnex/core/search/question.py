@@ -110,7 +110,8 @@ GIVEN_AS: tuple[tuple[str, tuple[str, ...]], ...] = (
 _given_as = {stem(word): kinds for words, kinds in GIVEN_AS for word in words.split()}
 _forms = tuple((re.compile(form, re.IGNORECASE), kinds) for form, kinds in FORMS)
 FRAME = re.compile(
-    rf"\b(?:according\s+to\s+the\s+\w+|please|tell\s+me|what\s+does\s+.{{2,40}}?\s+say\s+(?:on|about)|does\s+.{{2,30}}?\s+say|on\s+what|in\s+what|{AUXILIARY}\s+there)\b",
+    rf",?\s*\b(?:without|before|excluding|exclusive\s+of|leaving\s+out)\s+(?:any\s+)?(?:tax|vat|gst)\b|,?\s*\b(?:if|unless)\s+(?:(?:it|they)\s+(?:is|are)\s+)?(?:not\s+)?(?:ended|terminated|stopped|cancelled|determined|brought\s+to\s+an\s+end)\s+(?:sooner|earlier|early|before)\b"
+    rf"|\b(?:according\s+to\s+the\s+\w+|please|tell\s+me|what\s+does\s+.{{2,40}}?\s+say\s+(?:on|about)|does\s+.{{2,30}}?\s+say|on\s+what|in\s+what|{AUXILIARY}\s+there)\b",
     re.IGNORECASE,
 )
 # Words that only say what kind of answer is wanted, where they stand in the asking itself: "how late", "on what date".
@@ -131,6 +132,12 @@ POINTS_BACK = re.compile(
     r"\b(?:it|its|that|this|they|them|then|(?<!is\s)(?<!are\s)(?<!was\s)(?<!were\s)there|these|those|he|she|his|her|does\s+not)\b",
     re.IGNORECASE,
 )
+# "On how much notice?" goes on with what was asked before it.
+NO_VERB = re.compile(
+    r"(?:(?:on|with|under|by|for|at|within|until|from|to|in|of|after|before|over|above|below)\s+)?(?:what|which|whose|how\s+\w+)(?:\s+(?!is|are|was|were|do|does|did|has|have|had|may|can|must|shall|will|would|should|could)\w+){1,2}\s*\?",
+    re.IGNORECASE,
+)
+PERSONS = frozenset(("he", "she", "his", "her"))
 FEW_IDEAS = 2
 WHOLLY = 0.7  # ideas of less weight only frame the question
 LEANING = 0.5  # what the words of the question before count
@@ -156,6 +163,12 @@ class Question:
     sure: bool = True  # the form of the question says the kind
     leans: bool = False  # on the question before it
     alone: Question | None = None  # the same by itself, where it may as well stand so: "when does it end?"
+    before: Question | None = None  # the one that it leans on
+
+    @property
+    def of_person(self) -> bool:
+        """True where it points back to nothing but a person, about whom the paper may be as a whole."""
+        return {m.group().lower() for m in POINTS_BACK.finditer(self.text)} <= PERSONS
 
     @property
     def thing(self) -> Idea | None:
@@ -183,7 +196,9 @@ def understand(text: str, name: str = "", before: Question | None = None) -> Que
     kinds, sure = kinds_of(words)
     ideas = _ideas(words)
     leans = before is not None and bool(
-        FOLLOWS.search(words) or not ideas or (len(ideas) <= FEW_IDEAS and POINTS_BACK.search(words))
+        FOLLOWS.search(words)
+        or not ideas
+        or (len(ideas) <= FEW_IDEAS and (POINTS_BACK.search(words) or NO_VERB.fullmatch(words)))
     )
     alone = None
     if before is not None and leans:
@@ -192,11 +207,31 @@ def understand(text: str, name: str = "", before: Question | None = None) -> Que
                 words, kinds, ideas, name, bool(EXHAUSTIVE.search(words)), bool(NOT_OURS.search(words)), sure
             )
         if not sure and FOLLOWS.search(words):
-            kinds, sure = before.kinds, before.sure
+            kinds, sure = _of_the_thing(words) or before.kinds, before.sure
         have = {i.name for i in ideas}
-        ideas = (*ideas, *(replace(i, weight=i.weight * LEANING) for i in before.ideas if i.name not in have))
+        ideas = (
+            *ideas,
+            *(replace(i, weight=i.weight * LEANING, carried=True) for i in before.ideas if i.name not in have),
+        )
     outside = bool(NOT_OURS.search(words))
-    return Question(words, kinds, ideas, name, bool(EXHAUSTIVE.search(words)), outside, sure, leans, alone)
+    return Question(
+        words,
+        kinds,
+        ideas,
+        name,
+        bool(EXHAUSTIVE.search(words)),
+        outside,
+        sure,
+        leans,
+        alone,
+        before if leans else None,
+    )
+
+
+def _of_the_thing(words: str) -> tuple[str, ...]:
+    """The kinds in which is given what a question names that goes on with the one before: "and the yield at year end?"."""
+    named = stems_of(OF_WHAT.split(FOLLOWS.sub("", words))[0])
+    return ("percent", "number") if is_share(named) else _kinds_of_words(named)
 
 
 def kinds_of(words: str) -> tuple[tuple[str, ...], bool]:

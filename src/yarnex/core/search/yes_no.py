@@ -7,6 +7,7 @@ words except, or denies it itself.
 from __future__ import annotations
 
 import re
+from collections.abc import Sequence
 
 from yarnex.core.search.question import Question
 from yarnex.core.terms.by_words import telling_words
@@ -39,6 +40,7 @@ OF_OTHERS = re.compile(
 )
 CASE = re.compile(r"\b(?:where|if|when|in\s+case)\b(?P<case>.+)", re.IGNORECASE)
 EXCEPT = re.compile(r"\b(?:except|unless|save|other\s+than|apart\s+from)\b(?P<rest>[^.;]+)", re.IGNORECASE)
+PART_ENDS = re.compile(r"[,;:]\s")
 MOST_OF_CASE = 0.6  # share of the words of a case that must stand in the exception
 
 
@@ -59,7 +61,19 @@ def yes_or_no(passages: Passages, line: Line, question: Question) -> YesNo:
     middle = sum(places) // len(places) if places else line.values.start
     start = max(line.values.start, middle - 120)
     near = text[start : min(line.values.end, middle + 120)]
+    if (
+        len(NO.findall(near)) > 1
+    ):  # "as it cannot be told, nothing is set aside": only what denies the deed itself counts
+        near = _part_with_most(text, start, min(line.values.end, middle + 120), places)
     return _decided(question, line.values.of(text), near)
+
+
+def _part_with_most(text: str, start: int, end: int, places: Sequence[int]) -> str:
+    """The part of a stretch, between commas and the like, in which most of some places stand; the last of them that has as many."""
+    ends = [m.start() for m in PART_ENDS.finditer(text, start, end)]
+    parts = list(zip([start, *ends], [*ends, end], strict=True))
+    first, last = max(reversed(parts), key=lambda p: sum(p[0] <= at < p[1] for at in places))
+    return text[first:last]
 
 
 def _decided(question: Question, words: str, near: str) -> YesNo:

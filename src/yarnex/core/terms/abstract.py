@@ -8,13 +8,14 @@ from dataclasses import dataclass
 from datetime import date
 
 from yarnex.core.document import Cite, Document
-from yarnex.core.terms.candidates import TYPED
+from yarnex.core.terms.candidates import TYPED, on_one_line
 from yarnex.core.terms.computed import RULES, formula_words, shown_date
 from yarnex.core.terms.conditions import condition_of
 from yarnex.core.terms.finders import FINDERS
 from yarnex.core.terms.model import Candidate, Finding, Sheet, Term, quoted
 from yarnex.core.terms.particulars import other_particulars
 from yarnex.core.terms.passages import Passages
+from yarnex.core.terms.ranges import range_ending
 from yarnex.core.terms.variations import by_precedence, latest_part, varied_within
 from yarnex.core.values import Text, same_value
 
@@ -234,8 +235,12 @@ def _chosen(term: Term, found: list[Candidate], passages: Passages) -> Finding:
         working.append(
             f"but {quoted(exception.text.quote)} in a special case: {quoted(exception.quote.quote, 160)} ({exception.quote.place})"
         )
+    value, words = best.value, best.text.quote
+    if state == "stated" and (whole := range_ending(passages.text, best.quote.span.start, best.text.span, value)):
+        words = whole.of(passages.text)
+        value = Text(on_one_line(words))
     return Finding(
-        document, term, state, best.value, best.text.quote, confidence, tuple(cites), tuple(working), why=why, rivals=tuple(found),
+        document, term, state, value, words, confidence, tuple(cites), tuple(working), why=why, rivals=tuple(found),
     )  # fmt: skip
 
 

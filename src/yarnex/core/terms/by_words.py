@@ -59,6 +59,10 @@ SAYS = re.compile(
 )  # a heading that is a sentence
 # "26.0 per cent (2024: 25.8 per cent)": what is in the brackets is for comparison.
 COMPARED = re.compile(r"\((?:[\w ]{0,24}\s)?(?P<year>(?:19|20)\d\d(?:[/-]\d\d)?)\s*:\s*(?:[£$€]\s?)?\Z")
+OF_LABEL = 0.85  # how much a word of the label of a row or of the head of a column counts at the least
+# "... for A and nine months for B": the second value opens another part.
+ANOTHER = re.compile(r"\b(?:and|or|but)\s+(?:(?:for|of|to|by)\s+)?(?:[£$€]\s?)?\Z")
+NEARLY_AS_SURE = 0.2  # how much less surely another word may name a thing and still tell where it stands
 SECONDS_OF = 3  # best lines whose other values are hits too
 MOST_TELLING, UNSAID = 7.0, 0.7
 LOOKED_AT = 40  # lines whose values are weighed
@@ -71,6 +75,7 @@ class Idea:
     name: tuple[str, ...]
     ways: tuple[tuple[tuple[str, ...], float], ...]
     weight: float = 1.0
+    carried: bool = False  # over from the question before, which was about something else of the same kind
 
 
 @dataclass(frozen=True, slots=True)
@@ -286,6 +291,26 @@ class Matcher:
                 best = hit
         return self._told(best, ideas, weights, total) if best is not None else None
 
+    def each_at(
+        self, ideas: Sequence[Idea], value: Span, values: Callable[[Line], list[Found[Value]]]
+    ) -> list[Hit]:  # fmt: skip
+        """A hit for each value of the line in which a value stands; none where it stands in no line."""
+        weights = [self.weight(i) for i in ideas]
+        asked = {w for idea in ideas for way, _ in idea.ways for w in way}
+        here = [self.here(i) for i in ideas]
+        for line in self.lines.at(value):
+            if line.values.start <= value.start and value.end <= line.values.end and (inside := values(line)):
+                return self._values_by_fit(line, inside, here, weights, sum(weights) or 1.0, asked)
+        return []
+
+    def claimed(self, hit: Hit, ideas: Sequence[Idea], values: Callable[[Line], list[Found[Value]]] | None) -> Hit:
+        """The hit with the value of its line with which what is asked for goes, where that is clearly another one."""
+        if hit.outclaimed < OUTCLAIMED or hit.found is None or values is None:
+            return hit
+        others = self.each_at(ideas, hit.found.span, values)
+        best = min(others, key=lambda h: h.outclaimed, default=hit)
+        return replace(hit, found=best.found, fit=best.fit, outclaimed=best.outclaimed)
+
     def named_at(self, line: Line, idea: Idea) -> float:
         """How far a line, or what it stands under, names an idea."""
         return max(
@@ -379,24 +404,25 @@ class Matcher:
         first = min(v.start for v in values)
         claims = [0.0] * len(values)
         for idea, weight in zip(ideas, weights, strict=True):
+            if any(min(line.around.get(w, 0.0) for w in way) >= OF_LABEL for way, _ in idea.ways):
+                continue  # the label of the row says it of each
             costs = [float("inf")] * len(values)
-            top = 0.0
-            for way, worth in idea.ways:
-                if not all(w in line.own for w in way):
-                    continue
-                top = max(top, worth)
-                for word in way:
-                    for at in line.own[word]:
-                        if any(v.start <= at < v.end for v in values):
-                            continue
-                        for i, value in enumerate(values):
-                            cost = 0.0 if at < first else self._parted(at, value, values)
-                            costs[i] = min(costs[i], cost)
+            said = [] if idea.carried else [(w, worth) for w, worth in idea.ways if all(x in line.own for x in w)]
+            top = max((worth for _, worth in said), default=0.0)
+            for way in (w for w, worth in said if worth >= top - NEARLY_AS_SURE):
+                for i, value in enumerate(values):  # a phrase is as far as the farthest of its words
+                    cost = max(self._nearest(line.own[w], value, values, first) for w in way)
+                    costs[i] = min(costs[i], cost)
             least = min(costs)
             if top and least < float("inf"):
                 for i, cost in enumerate(costs):
                     claims[i] += weight * top * max(0.0, 1 - (cost - least) / OTHERS_WORD)
         return claims
+
+    def _nearest(self, places: Sequence[int], value: Span, values: Sequence[Span], first: int) -> float:
+        """How much parts a value from the nearest of a word's places, of which those inside values do not count."""
+        free = [at for at in places if not any(v.start <= at < v.end for v in values)]
+        return min((0.0 if at < first else self._parted(at, value, values) for at in free), default=float("inf"))
 
     def _parted(self, at: int, value: Span, values: Sequence[Span]) -> float:
         """How much parts a word from a value: characters, and more for what ends a part of the sentence between them."""
@@ -405,7 +431,8 @@ class Matcher:
         breaks = 60 * len(re.findall(r"[;:]|\.\s", between)) + 25 * between.count(", ")
         joined = 25 * len(re.findall(r"\b(?:and|or|but|that|which)\s", between))
         passed = 60 * sum(start <= v.start and v.end <= end and v != value for v in values)
-        return end - start + breaks + joined + passed
+        opens = 40 if at < value.start and ANOTHER.search(between) else 0
+        return end - start + breaks + joined + passed + opens
 
     def _fit(self, line: Line, found: Found[Value], wanted: frozenset[str], asked: set[str]) -> float:
         """What the value's unit, and the words right around it, say for it (above 0) or against it."""
@@ -465,6 +492,7 @@ FULL = 0.72  # share of what is asked for that a line must name
 GUIDED = 0.95  # what a line must score for a term that has wording of its own to go by
 FULL_OWN = 0.55  # the same, for a term that an analyst gave only a label
 OF_ITS_LABEL = 0.6  # how far a label must be what is asked for where the term's own names name none
+OUTCLAIMED = 0.3  # share of what is asked for by which another value of the sentence has more of it
 SEEN = {"sentence", "cell", "named"}
 
 
@@ -496,6 +524,7 @@ def from_plain_words(term: Term, passages: Passages) -> Iterator[Candidate]:
         if len(ideas) == 1 and len(ideas[0].name) == 1 and guided:
             continue  # and so do its headings and the words around it
         for hit in matcher.ranked(ideas, values, limit=3, hint=ideas_of(term.hint) if term.hint else ()):
+            hit = matcher.claimed(hit, ideas, values)
             if (
                 hit.coverage < (FULL if guided or term.names else FULL_OWN)
                 or hit.line.kind not in SEEN

@@ -340,12 +340,21 @@ def _a_part_of_its_own(text: str, day: Span) -> bool:
     return bool(re.search(r"(?:\A|\n|[.,·|])\s*\Z", before) and re.match(r"\s*(?:[.,·|\n]|\Z)", after))
 
 
+OF_A_DAY = re.compile(
+    r"\b(?:mon|tues|wednes|thurs|fri|satur|sun)day\b,?|\b\d{1,2}[.:]\d\d\b\s*(?:[ap]\.?\s?m\b\.?|noon|hours|hrs)?",
+    re.IGNORECASE,
+)  # what may stand beside a date: "Thursday 5 June, 9.30 a.m."
+
+
 def _stands_alone(document: Document, day: Span) -> bool:
     """True where a date has a line to itself, but for a place or a word or two: "Thrapsley, 3 April 2026"."""
     block = document.block_at(day.start)
     if block is None:
         return False
-    rest = document.text[block.span.start : day.start] + document.text[day.end : block.span.end]
+    start = document.text.rfind("\n", block.span.start, day.start) + 1 or block.span.start
+    end = document.text.find("\n", day.end, block.span.end)
+    rest = document.text[start : day.start] + document.text[day.end : end if end >= 0 else block.span.end]
+    rest = OF_A_DAY.sub(" ", rest)
     if ":" in rest:  # "Commencement date: 1 May" dates something else
         return bool(re.fullmatch(r"\W*dated?\W*", rest, re.IGNORECASE))
     return len(rest.split()) <= 2 and not re.search(r"[“”\"]|\bmeans\b", rest)

@@ -18,7 +18,7 @@ from yarnex.core.terms.passages import Passages
 from yarnex.core.words import stems_of, tokens
 
 LABEL_FIRST = re.compile(r"\s*(?P<label>[A-Z][\w'’/ -]{1,40}?):\s+(?=\S)")
-LABEL, HEADING, LEAD_IN, BEFORE, CAPTION, BESIDE, OF_ROWS, ASKED = 0.95, 0.55, 0.7, 0.35, 0.5, 0.4, 0.7, 0.8
+LABEL, HEADING, LEAD_IN, BEFORE, CAPTION, BESIDE, OF_ROWS, ASKED, TOPIC = 0.95, 0.55, 0.7, 0.35, 0.5, 0.4, 0.7, 0.8, 0.5
 BESIDE_DAY = 0.85
 LONGEST_LABEL = 90  # characters
 ROW_CODE = re.compile(r"\s*(?:[A-Z]{1,3}[-. ]?\d{0,3}(?:\.\d{1,2})*|\d{1,3}(?:\.\d{1,2})*|[ivx]{1,5}|[a-z])[.)]?\s*")
@@ -101,13 +101,16 @@ class Lines:
             before: tuple[str, ...] = ()
             reply, asked = asked, ()
             spans = by_block.get(place, [])
+            topic: tuple[str, ...] = ()  # of the paragraph, which its first sentence tells
             for span in spans:
                 line = self._sentence(span, place, block)
                 line.near(leads, LEAD_IN)
                 line.near(before, BEFORE)
+                line.near(topic, TOPIC)
                 if reply:
                     line.near(reply, ASKED if span is spans[0] else LEAD_IN)
                 self.lines.append(line)
+                topic = topic or tuple(line.own)
                 question = span.of(self.text).rstrip().endswith("?")
                 before = tuple(line.own) if not question else (*before, *line.own)
                 asked = before if question and self.spoken else asked

@@ -52,6 +52,8 @@ def units_asked(stems: Iterable[str]) -> frozenset[str]:
 NAMED_UNITS = {
     frozenset(("squar", "feet")): "sq_ft", frozenset(("squar", "foot")): "sq_ft", frozenset(("squar", "meter")): "sq_m", frozenset(("mile",)): "miles",
     frozenset(("kilomet",)): "km", frozenset(("kilogram",)): "kg", frozenset(("tonn",)): "tonnes", frozenset(("liter",)): "litres",
+    frozenset(("liter", "hour")): "l/h", frozenset(("liter", "second")): "l/s", frozenset(("liter", "minut")): "l/min", frozenset(("kilomet", "hour")): "km/h",
+    frozenset(("mile", "hour")): "mph", frozenset(("meter", "second")): "m/s", frozenset(("cubic", "meter", "hour")): "m3/h", frozenset(("cubic", "meter", "second")): "m3/s",
 }  # fmt: skip
 PERIOD_WORDS = {
     "year": ("yearly", "annual"),
@@ -66,7 +68,8 @@ PERIOD_WORDS = {
 def units_named(stems: Iterable[str]) -> frozenset[str]:
     """The unit that some words name outright: "in square feet"."""
     have = set(stems)
-    return frozenset(unit for words, unit in NAMED_UNITS.items() if words <= have)
+    named = [words for words in NAMED_UNITS if words <= have]
+    return frozenset(NAMED_UNITS[words] for words in named if not any(words < other for other in named))
 
 
 def period_asked(stems: Iterable[str]) -> str:

@@ -43,9 +43,13 @@ _unit = "|".join(sorted(UNITS, key=len, reverse=True))
 # As spoken: "six point four million", "two and a half million", "5.6 million".
 _spoken = re.compile(
     rf"(?P<whole>{WORDS})\s+point\s+(?P<digits>(?:{_unit})(?:\s+(?:{_unit}))*)\b(?:\s+(?P<scale>thousand|million|billion)\b)?"
-    rf"|(?P<number>{DIGITS}|{WORDS})\s+(?P<times>thousand|million|billion)\b",
+    rf"|(?P<number>{DIGITS}|{WORDS})(?:\s+|\s+[–—-]\s+)(?P<times>thousand|million|billion)\b",
     re.IGNORECASE,
 )
+
+
+SCALE_ALONE = re.compile(r"hundred|thousand|million|billion|lakh|crore", re.IGNORECASE)
+ONE_BEFORE = re.compile(r"\b(?:an?|the|per)\s+\Z", re.IGNORECASE)
 
 
 def read_digits(text: str, *, money: bool = False) -> Decimal | None:
@@ -176,6 +180,8 @@ def find_counts(text: str) -> Iterator[Found[Decimal]]:
         if spoken and spoken[0].span.overlaps(span):
             continue
         value, reading = read_number(m.group())
+        if SCALE_ALONE.fullmatch(m.group()) and not ONE_BEFORE.search(text, 0, m.start()):
+            continue  # "several million" tells no number
         if value is not None:
             yield Found(value, span, reading)
     yield from spoken

@@ -39,8 +39,8 @@ _verbs = """
     arise arose arisen; awake awoke awoken; bear borne; beat beaten; become became; bend bent; bid bade bidden; bite bitten; bleed bled; blow
     blew blown; break broke broken; breed bred; burn burnt; catch caught; choose chose chosen; cling clung; come came; creep crept; deal dealt;
     dig dug; drink drank drunk; drive drove driven; eat ate eaten; feed fed; fight fought; flee fled; fly flew flown; forbid forbade forbidden;
-    foresee foresaw foreseen; forget forgot forgotten; forgive forgave forgiven; freeze froze frozen; go went gone; hang hung; hear heard; hide
-    hid hidden; know knew known; lay laid; lead led; lean leant; leap leapt; learn learnt; lie lain; mean meant; meet met; mislead
+    feel felt; foresee foresaw foreseen; forget forgot forgotten; forgive forgave forgiven; freeze froze frozen; get got gotten; give gave; go went gone; hang hung; hear heard; hide
+    hid hidden; know knew known; lay laid; lead led; lean leant; leap leapt; learn learnt; lie lain; lose lost; mean meant; meet met; mislead
     misled; mistake mistook mistaken; misunderstand misunderstood; outgrow outgrew outgrown; overcome overcame; override overrode overridden;
     oversee oversaw overseen; overtake overtook overtaken; prove proven; rebuild rebuilt; repay repaid; resell resold; rewrite rewrote
     rewritten; ride rode ridden; run ran; see seen; seek sought; shake shook shaken; shine shone; show shown; shrink shrank shrunk; sink sank

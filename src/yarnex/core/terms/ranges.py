@@ -1,0 +1,33 @@
+"""Ranges: a value that only ends one, as "12 weeks" does in "10 to 12 weeks", is told with its beginning."""
+
+from __future__ import annotations
+
+import re
+
+from yarnex.core.document import Span
+from yarnex.core.values import Duration, Money, Percent, Quantity, Value
+from yarnex.core.values.numbers import NUMBER
+
+RANGE_TO = re.compile(
+    rf"(?:\bbetween\s+(?:an?\s+)?(?:{NUMBER})(?:\s+[a-z]+)?\s+and\s+|(?<![\d.,])[£$€]?\s?(?:\ban?\s+)?(?:{NUMBER})\s*(?:%|[a-z]+)?\s*(?:–|—|\bto\b|-)\s*)(?:an?\s+)?\Z",
+    re.IGNORECASE,
+)
+# "is raised from 10 to 12 weeks" tells of two values and is no range.
+CHANGED_FROM = re.compile(
+    r"\b(?:increas|reduc|rais|lower|chang|amend|extend|cut|r[io]se|fell|fall|grew|grow|shorten|move|went|go(?:es)?|up|down)\w*\b[^.;]{0,60}\bfrom\s*\Z",
+    re.IGNORECASE,
+)
+SEEN = 60  # characters before a value in which the range that it ends may begin
+
+
+def range_ending(text: str, start: int, place: Span, value: Value | None) -> Span | None:
+    """Where the range stands that a value ends; None for a single value and for the new value of a change.
+
+    start: of the line or sentence. place: of the value. Only sums, shares, lengths and numbers end ranges.
+    """
+    if not isinstance(value, Duration | Quantity | Percent | Money):
+        return None
+    lower = RANGE_TO.search(text[max(start, place.start - SEEN) : place.start])
+    if lower is None or CHANGED_FROM.search(text[max(start, place.start - 120) : place.start - len(lower.group())]):
+        return None
+    return Span(place.start - len(lower.group()), place.end)

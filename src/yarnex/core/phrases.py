@@ -28,7 +28,7 @@ class Phrase:
     def __init__(self, text: str) -> None:
         self.text = text
         self.has_slot = SLOT in text
-        self._needed = _needs(text)
+        self.needed = _needs(text)  # one word of each group stands in any text that matches, in lower case
         before, _, after = text.partition(SLOT)
         self._lead = _source(before.rstrip()) + (r"\s*" if before.rstrip().endswith("...") else "")
         self._follow = _source(after.lstrip())
@@ -72,7 +72,7 @@ class Phrase:
 
     def may_stand_in(self, low: str) -> bool:
         """A quick first test on a text in lower case: False only where the phrase cannot match."""
-        return all(any(word in low for word in group) for group in self._needed)
+        return all(any(word in low for word in group) for group in self.needed)
 
     def _may(self, text: str) -> bool:
         return not self.has_slot and self.may_stand_in(text.lower())

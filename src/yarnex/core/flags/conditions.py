@@ -198,9 +198,7 @@ def _says(entry: Entry, at: str, faults: list[str]) -> Condition:
         passages = subject.abstract.passages
         cites = []
         possible = passages.possible(groups["says"])
-        for sentence in passages.sentences if possible else ():
-            if not any(p.may_stand_in(sentence.low) for p in possible):
-                continue
+        for sentence in passages.sentences_for(possible):
             words = sentence.span.of(passages.text)
             said = says(groups["says"], words)
             if said is None or says(groups["unless"], words) is not None:

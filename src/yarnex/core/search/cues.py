@@ -167,8 +167,12 @@ def change_fit(question: str, text: str, value: Span, start: int, end: int) -> f
     old = not new and bool(from_it or OLD_BEHIND.match(behind))
     if not new and not old:
         return 0.0
-    wants_old = bool(OLD_ASKED.search(question)) and not NEW_ASKED.search(question)
-    return 1.0 if new is not wants_old else -1.0
+    return 1.0 if new is not wants_old(question) else -1.0
+
+
+def wants_old(question: str) -> bool:
+    """True for a question about what held before a change."""
+    return bool(OLD_ASKED.search(question)) and not NEW_ASKED.search(question)
 
 
 def if_not_fit(question: str, text: str, value: Span, start: int) -> float:

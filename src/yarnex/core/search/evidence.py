@@ -11,12 +11,13 @@ from dataclasses import replace
 from yarnex.core.document import Span
 from yarnex.core.document.table_paths import column_path
 from yarnex.core.search.bands import Limit, label_of_row, within
-from yarnex.core.search.cues import change_fit, cue_fit, cues_asked, cues_said, if_not_fit, numbered_fit
+from yarnex.core.search.cues import change_fit, cue_fit, cues_asked, cues_said, if_not_fit, numbered_fit, wants_old
 from yarnex.core.search.inquiry import Inquiry, Way
 from yarnex.core.search.question import Question
 from yarnex.core.search.weighing import EVIDENCE, Answer, likely_there
 from yarnex.core.terms.by_words import COMPARED, Idea
 from yarnex.core.terms.measures import period_asked, units_asked, units_named
+from yarnex.core.terms.variations import applies_from, superseded
 from yarnex.core.values import (
     DateValue,
     Money,
@@ -149,10 +150,15 @@ def cued(inquiry: Inquiry, question: Question, answer: Answer) -> Answer:
         head = " ".join(column_path(*cell, text))
         said |= cues_said(head, Span(len(head), len(head)), 0, len(head)) & COUNTED
     fit = cue_fit(cues_asked(question.text), said, answer.kind)
+    change = change_fit(question.text, text, value, around.start, around.end)
+    if not change and answer.finding is None:
+        old = superseded(inquiry.passages, around, value)
+        if old or applies_from(inquiry.passages, value) is not None:
+            change = 1.0 if old is wants_old(question.text) else -1.0
     opening = row.split(" – ")[0]
     told = {
         "cue_fit": fit,
-        "change": change_fit(question.text, text, value, around.start, around.end),
+        "change": change,
         "if_not": if_not_fit(question.text, text, value, around.start),
         "numbered": numbered_fit(question.text, f"{row} {around.of(text)}", opening),
     }

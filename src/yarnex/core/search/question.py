@@ -76,7 +76,7 @@ ASKED_WEIGHT = 0.4  # what "how long" asks for counts less than what it is asked
 # Words of a question that documents need not have, and how much each counts: they tell of which time, how exactly or how
 # far it is asked, what a value's own words say otherwise ("not less than"), or do a noun's work ("the fee that applies").
 LIGHT: tuple[tuple[str, float], ...] = (
-    ("now today currently nowadays already still yet exactly precisely roughly actually really altogether anyway please ever entirely automatically", 0.25),
+    ("now today present current currently nowadays already still yet exactly precisely roughly actually really altogether anyway please ever entirely automatically", 0.25),
     ("minimum maximum least most greatest longest highest lowest largest smallest tallest biggest shortest", 0.35),
     ("apply count put get fall come go keep reach carry add work want become impose make take give happen allow let need follow say tell show mean expect concern", 0.4),
     ("without since", 0.4),

@@ -306,8 +306,8 @@ def _nearest(term: Term, passages: Passages) -> Iterator[Cite]:
     """Sentences that name the term without giving a value for it."""
     shown = 0
     phrases = [p for p in passages.possible((*term.near, *term.names, *term.headings)) if len(p.text) > 4]
-    for sentence in passages.sentences if phrases else ():
-        if len(sentence.low) > 25 and any(p.may_stand_in(sentence.low) and p.search(sentence.low) for p in phrases):
+    for sentence in passages.sentences_for(phrases):
+        if len(sentence.low) > 25 and any(p.search(sentence.low) for p in phrases):
             if LEADER.search(sentence.low):
                 continue
             yield Cite(passages.document, sentence.span)

@@ -28,7 +28,8 @@ DAY = re.compile(
 
 
 def is_named(names: tuple[Phrase, ...], label: str) -> bool:
-    return any(p.fullmatch(label) for p in names)
+    low = label.lower()
+    return any(p.may_stand_in(low) and p.fullmatch(label) is not None for p in names)
 
 
 def quote_around(passages: Passages, span: Span) -> Cite:

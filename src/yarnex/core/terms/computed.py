@@ -210,7 +210,7 @@ def by_formula(term: Term, findings: Findings, passages: Passages) -> Computed |
             found = date_by_formula(row.value, findings, passages)
             if found:
                 return found
-    for sentence in passages.sentences:
+    for sentence in passages.sentences_for(term.near):
         words = sentence.span.of(passages.text)
         if any(c.search(words) for c in term.near) and not says(term.excludes, words):
             found = date_by_formula(sentence.span, findings, passages)
@@ -221,7 +221,7 @@ def by_formula(term: Term, findings: Findings, passages: Passages) -> Computed |
 
 def formula_words(term: Term, passages: Passages) -> Cite | None:
     """The words of a date formula for a term whose base day is not known: "the last day of the 120th full month ..."."""
-    for sentence in passages.sentences:
+    for sentence in passages.sentences_for(term.near):
         words = sentence.span.of(passages.text)
         if any(c.search(words) for c in term.near) and not says(term.excludes, words):
             m = NTH_MONTH.search(words) or ANNIVERSARY.search(words)

@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 from bisect import bisect_left, bisect_right
 from collections import Counter
-from collections.abc import Callable, Iterable, Iterator
+from collections.abc import Callable, Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from decimal import Decimal
 from functools import cached_property
@@ -134,6 +134,35 @@ class Passages:
     def possible(self, phrases: Iterable[Phrase]) -> list[Phrase]:
         """The phrases that may stand somewhere in this document: most are ruled out at once."""
         return [p for p in phrases if p.may_stand_in(self.low)]
+
+    @cached_property
+    def _holding(self) -> dict[str, frozenset[int]]:
+        return {}
+
+    def places_of(self, phrase: Phrase) -> Sequence[int]:
+        """The places, among `sentences` and after them `row_sentences`, of those that hold what a phrase needs, in order."""
+        held: frozenset[int] | None = None
+        for group in phrase.needed:
+            some = frozenset().union(*(self._places_with(word) for word in group))
+            held = some if held is None else held & some
+            if not held:
+                return ()
+        return sorted(held) if held is not None else range(len(self._lows))
+
+    def sentences_for(self, phrases: Iterable[Phrase]) -> Iterator[Sentence]:
+        """The sentences in which one of some phrases may stand, in order."""
+        places = sorted({p for phrase in phrases for p in self.places_of(phrase) if p < len(self.sentences)})
+        return (self.sentences[p] for p in places)
+
+    @cached_property
+    def _lows(self) -> list[str]:
+        return [s.low for s in (*self.sentences, *self.row_sentences)]
+
+    def _places_with(self, word: str) -> frozenset[int]:
+        if word not in self._holding:
+            there = word in self.low
+            self._holding[word] = frozenset(i for i, low in enumerate(self._lows) if word in low) if there else frozenset()
+        return self._holding[word]
 
     @cached_property
     def headings(self) -> list[str]:

@@ -41,7 +41,7 @@ CASE = re.compile(
 )
 
 
-def _rewordings(passages: Passages) -> list[tuple[str, str, tuple[str, ...], Span]]:
+def rewordings_in(passages: Passages) -> list[tuple[str, str, tuple[str, ...], Span]]:
     """Each "old words" become "new words" of a document: both, the numbers of the clauses named, and the place."""
     kept = passages.__dict__.get("_rewordings")
     if kept is not None:
@@ -68,7 +68,7 @@ def reworded(old: Finding, amendment: Passages, name: str) -> Finding:
     ):
         return old
     place = old.cites[0].section
-    for before, after, clauses, at in _rewordings(amendment):
+    for before, after, clauses, at in rewordings_in(amendment):
         inside, around = before.lower() in old.text.lower(), old.text.lower() in before.lower()
         if not (inside or around) or not any(re.search(rf"(?<![\d.]){re.escape(c)}(?![\d.])", place) for c in clauses):
             continue
@@ -91,6 +91,24 @@ def reworded(old: Finding, amendment: Passages, name: str) -> Finding:
             working=(f"{said}: {quoted(before)} becomes {quoted(after)}; before: {quoted(old.text)}",),
         )  # fmt: skip
     return old
+
+
+def superseded(passages: Passages, place: Span, value: Span) -> bool:
+    """True where other words of the document replace, in every case, those that hold a value.
+
+    place: of the line in which it stands; value: of its words.
+    """
+    words, section = value.of(passages.text).lower(), ""
+    for before, _, clauses, at in rewordings_in(passages):
+        low = before.lower()
+        if at.overlaps(place) or not (low in words or words in low):
+            continue
+        section = section or Cite(passages.document, value).section
+        named = any(re.search(rf"(?<![\d.]){re.escape(c)}(?![\d.])", section) for c in clauses)
+        sentence = passages.sentence_at(at.start)
+        if named and not (sentence is not None and CASE.search(sentence.span.of(passages.text))):
+            return True
+    return False
 
 
 def varied_within(findings: Sequence[Finding], passages: Passages) -> Iterator[Finding]:

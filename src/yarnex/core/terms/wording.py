@@ -55,16 +55,25 @@ def from_cues(term: Term, passages: Passages) -> Iterator[Candidate]:
     headed: dict[str, bool] = {}
     typed = term.type in TYPED
     line_values = LineValues(passages) if term.type == "party" else None
-    for sentence in (*passages.sentences, *passages.row_sentences) if typed else passages.sentences:
+    sentences = (*passages.sentences, *passages.row_sentences) if typed else passages.sentences
+    said: dict[int, list[tuple[int, Phrase]]] = {}
+    said_in_clause: dict[int, list[tuple[int, Phrase]]] = {}
+    for cues_here, out in ((ranked, said), (in_clause, said_in_clause)):
+        for place, cue in cues_here:
+            for at in passages.places_of(cue):
+                out.setdefault(at, []).append((place, cue))
+    for at in sorted({*said, *said_in_clause}):
+        if at >= len(sentences):
+            break
+        sentence = sentences[at]
         if not typed and passages.document.blocks[sentence.block].kind == "heading":
             continue  # a heading names a clause; what it says stands below
-        low = sentence.low
-        cues = [(i, c) for i, c in ranked if c.may_stand_in(low)]
-        if in_clause:
+        cues = said.get(at, [])
+        if at in said_in_clause:
             if sentence.headings not in headed:
                 headed[sentence.headings] = any(p.search(sentence.headings) for p in term.within or term.headings)
             if headed[sentence.headings]:
-                cues += [(i, c) for i, c in in_clause if c.may_stand_in(low)]
+                cues = [*cues, *said_in_clause[at]]
         if not cues:
             continue
         if typed and not passages.values_in(term.value_type, sentence.span) and not passages.gaps_in(sentence.span):
@@ -234,9 +243,7 @@ def from_answers(term: Term, passages: Passages) -> Iterator[Candidate]:
     if term.type != "yes_no":
         return
     deciding = passages.possible((*term.yes, *term.no))
-    for sentence in passages.sentences if deciding else ():
-        if not any(p.may_stand_in(sentence.low) for p in deciding):
-            continue
+    for sentence in passages.sentences_for(deciding):
         words = sentence.span.of(passages.text)
         if says(term.excludes, words) or passages.document.blocks[sentence.block].kind == "heading":
             continue

@@ -98,7 +98,7 @@ def test_a_number_in_words_also_seeks_the_figure_of_a_row():
 @pytest.mark.parametrize(
     ("words", "leans"),
     [
-        ("With what limit?", False),
+        ("With what limit?", True),
         ("And in the second year?", True),
         ("How long does it last?", True),
         ("To what is that limited?", True),

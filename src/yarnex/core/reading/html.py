@@ -293,7 +293,7 @@ class PageReader:
                 self.numbered = _list_number(int(str(self.lists[-1][1])), str(self.lists[-1][2]))
                 self.lists[-1][1] = int(str(self.lists[-1][1])) + 1
             self._children(element, bold, depth)
-            self._flush()
+            self._flush("item")
         elif name == "br":
             self._put("\n", bold)
         elif name == "hr":

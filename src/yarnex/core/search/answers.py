@@ -33,7 +33,7 @@ from yarnex.core.search.patterns import PATTERNS, kinds_sought, pattern_finder
 from yarnex.core.search.question import Question
 from yarnex.core.search.telling import finding_of, none_of
 from yarnex.core.search.weighing import EVIDENCE, Answer, likely_there, weighed
-from yarnex.core.search.yes_no import OF_OTHERS, PERSONAL, YES, decided_by_term, yes_or_no
+from yarnex.core.search.yes_no import DENIES, OF_OTHERS, PERSONAL, YES, decided_by_term, yes_or_no
 from yarnex.core.terms import Finding, Term
 from yarnex.core.terms.by_words import Hit
 from yarnex.core.terms.candidates import cut, fits, list_items, on_one_line, quote_around, shortened
@@ -456,7 +456,8 @@ def _answer(inquiry: Inquiry, question: Question, kind: str, hit: Hit, evidence:
         return Answer(kind, value, span, quote, evidence, "the words stand by it", None, working)
     if kind == "yes_no":
         value = yes_or_no(passages, line, question)
-        if inquiry.matcher.lines.spoken and YES.match(text, line.values.start, line.values.end):
+        words = line.values.of(text)
+        if inquiry.matcher.lines.spoken and (YES.match(words) or DENIES.search(words)):
             given = list(evidence)
             given[EVIDENCE.index("cue_fit")] = 1.0
             evidence = tuple(given)

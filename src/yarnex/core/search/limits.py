@@ -35,7 +35,7 @@ AT_LEAST = re.compile(
     re.IGNORECASE,
 )
 NEAR = 60  # characters before a value in which the words stand that say which way the limit goes
-COVERED = 0.45  # share of what is asked for that must stand by the limit
+COVERED = 0.55  # share of what is asked for that must stand by the limit
 
 
 def within_limit(inquiry: Inquiry, question: Question) -> Finding | None:

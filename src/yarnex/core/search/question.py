@@ -133,8 +133,10 @@ POINTS_BACK = re.compile(
     re.IGNORECASE,
 )
 # "On how much notice?" goes on with what was asked before it.
+_no_auxiliary = r"\s+(?!is|are|was|were|do|does|did|has|have|had|may|can|must|shall|will|would|should|could)\w+"
 NO_VERB = re.compile(
-    r"(?:(?:on|with|under|by|for|at|within|until|from|to|in|of|after|before|over|above|below)\s+)?(?:what|which|whose|how\s+\w+)(?:\s+(?!is|are|was|were|do|does|did|has|have|had|may|can|must|shall|will|would|should|could)\w+){1,2}\s*\?",
+    r"(?:(?:on|with|under|by|for|at|within|until|from|to|in|of|after|before|over|above|below)\s+(?:what|which|whose|how\s+\w+)"
+    rf"(?:{_no_auxiliary}){{1,2}}|(?:what|which|whose){_no_auxiliary})\s*\?",
     re.IGNORECASE,
 )
 PERSONS = frozenset(("he", "she", "his", "her"))

@@ -12,6 +12,7 @@ from dataclasses import replace
 
 from yarnex.core.document import Cell, Cite, Document, Span, Table
 from yarnex.core.document.table_paths import column_path
+from yarnex.core.search.roster_lines import FEWEST, numbered_items, parts_behind_colon
 from yarnex.core.search.roster_model import Roster, RosterItem, RosterOffer
 from yarnex.core.terms.by_words import ideas_of
 from yarnex.core.terms.candidates import on_one_line
@@ -29,7 +30,10 @@ OPENING = re.compile(  # "Exhibit B ...", "Endorsement 3 - ...", "SECOND SCHEDUL
     re.IGNORECASE,
 )
 LEADER = re.compile(r"(?:\.\s?){4,}|…")
-TOTAL = re.compile(r"\s*(?:grand\s+)?(?:sub-?)?totals?\b|\A\W*\Z", re.IGNORECASE)
+TOTAL = re.compile(
+    r"\s*(?:grand\s+)?(?:sub-?)?totals?(?:\s*[:.]|\s+(?:of|for|amount|due|payable|in|incl\w*|excl\w*|before|after|[£$€\d])|\W*\Z)|\A\W*\Z",
+    re.IGNORECASE,
+)
 TOTAL_ROW = re.compile(r"\s*(?:grand\s+)?totals?\b", re.IGNORECASE)
 LISTS = re.compile(
     r"(?:\b(?:are|were|include|includes|including|namely|comprise|comprises)\b|:)\s*(?P<rest>[^.;:]{8,400})"
@@ -58,6 +62,7 @@ PEOPLE = (
 OF_THEM = re.compile(
     r"(?P<head>[^,.;:()]{3,60}?)\s+(?:of|to|for|from|by|with)\s+(?:the\s+)?[^,.;:()]{3,60}\Z", re.IGNORECASE
 )
+LEAD_OF_ITS_OWN = 40  # characters of a lead-in that says what the items are without the words over its paragraph
 LIST_WORD = re.compile(
     r"\b(?:lists?|tables?|schedules?|names?|particulars|details|description|summary|summaries|register|statement|analysis|number|inventory|kinds?|types?|classes|categories)\b",
     re.IGNORECASE,
@@ -82,9 +87,10 @@ def roster(document: Document, of: str) -> Roster:
         *_rows_that_fit(passages, wanted, of),
         *_lists(passages, wanted),
         *_headings(passages, wanted),
+        *_in_running_text(passages, wanted),
         *_sentences(passages, wanted, of),
     ]
-    offers = [o for o in offers if len(o.items) >= 2 or o.score > 1]
+    offers = [_of_the_part(passages, of, o) for o in offers if len(o.items) >= 2 or o.score > 1]
     speakers = _speakers(passages, of)
     if not offers and speakers is None:
         return Roster(document, of, ())
@@ -111,6 +117,30 @@ def roster(document: Document, of: str) -> Roster:
         if all(not c.span.overlaps(x) for c in item.cites for x in chosen)
     )
     return Roster(document, of, tuple(also), best.source, gaps, duplicates, left[:20])
+
+
+PART = re.compile(
+    r"\b(?P<name>part|schedule|section|annex|appendix|exhibit|chapter)\s+(?P<number>[A-Z]|\d{1,3}|[IVX]{1,5})\b",
+    re.IGNORECASE,
+)
+
+
+def _of_the_part(passages: Passages, of: str, offer: RosterOffer) -> RosterOffer:
+    """The offer with only those items that stand in the part that the request names, "products in Part A"; all where none does."""
+    named = PART.search(of)
+    if named is None:
+        return offer
+    label = re.compile(rf"\b{named['name']}\s+{named['number']}\b", re.IGNORECASE)
+    inside = []
+    for item in offer.items:
+        block = passages.document.block_at(item.cites[0].span.start)
+        above = passages.headings_of(block) if block is not None else ""
+        place = passages.document.block_index_at(item.cites[0].span.start)
+        if place and passages.document.blocks[place - 1].kind != "table":  # what stands right over the table
+            above += " " + passages.document.blocks[place - 1].span.of(passages.text)[-LONGEST:]
+        if label.search(above):
+            inside.append(item)
+    return replace(offer, items=inside) if inside else offer
 
 
 def _gaps(numbers: Sequence[int]) -> tuple[str, ...]:
@@ -297,6 +327,9 @@ def _lists(passages: Passages, wanted: Wanted) -> Iterator[RosterOffer]:
     for place, block in enumerate(blocks):
         words = block.span.of(text)
         lead = words[-160:] if words.rstrip().endswith((":", "–", "—")) else ""
+        listed = place + 1 < len(blocks) and blocks[place + 1].kind == "item" and block.kind == "paragraph"
+        if not lead and listed and BELOW.search(words):  # "The managers are listed below; each ..."
+            lead = max(re.split(r"[.;]\s", words), key=lambda s: bool(BELOW.search(s)))
         heading = plain_label(block.heading) if block.heading else ""
         score = max(0.85 * _names(lead, wanted) if lead else 0.0, 0.9 * _names(heading, wanted) if heading else 0.0)
         if score < 0.35:
@@ -315,6 +348,45 @@ def _lists(passages: Passages, wanted: Wanted) -> Iterator[RosterOffer]:
         yield RosterOffer(score, f"the list under {(heading or lead.strip())[-60:]!r}", items)
 
 
+BELOW = re.compile(r"\b(?:below|following|as\s+follows|listed|are\s+these)\b", re.IGNORECASE)
+
+
+def _in_running_text(passages: Passages, wanted: Wanted) -> Iterator[RosterOffer]:
+    """Items that a paragraph counts, "(1) ...; (2) ...", or parts by semicolons behind a colon, where what leads to them or the
+    heading names them.
+    """
+    text = passages.text
+    for _, block in passages.blocks:
+        if block.kind in ("table", "heading"):
+            continue
+        words = block.span.of(text)
+        counted = numbered_items(words)
+        parts = counted or [("", s) for s in parts_behind_colon(words)]
+        if not parts:
+            continue
+        lead = re.split(r"[.;]\s", words[: parts[0][1].start])[-1]
+        defined = f"{block.heading or ''} {lead}" if len(lead) < LEAD_OF_ITS_OWN else lead
+        heading = plain_label(passages.headings_of(block).rsplit(" / ", 1)[-1])
+        score = max(
+            0.9 * _names(lead, wanted),
+            0.85 * _names(defined, wanted),
+            0.89 * _names(plain_label(block.heading or ""), wanted, own=True),
+            0.8 * _names(heading, wanted, own=True),
+        )
+        if score < 0.35:
+            continue
+        items = []
+        for mark, span in parts:
+            made = _item(
+                passages,
+                Span(block.span.start + span.start, block.span.start + span.end),
+                mark if mark.isdigit() else "",
+            )
+            if made is not None:
+                items.append(made)
+        yield RosterOffer(score, f"the list in the text after {on_one_line(lead)[-60:]!r}", items)
+
+
 def _without(span: Span, number: str, text: str) -> Span:
     words = span.of(text)
     m = re.match(rf"\s*{re.escape(number)}[.)]?\s*", words) if number else None
@@ -331,8 +403,11 @@ def _headings(passages: Passages, wanted: Wanted) -> Iterator[RosterOffer]:
             items = [
                 i for s in sections if s.parent == place and (i := _item(passages, _heading_span(passages, s.span)))
             ]
+            numbered = [i for i in items if NUMBER.match(i.text)]
+            if len(numbered) >= FEWEST:  # the others are parts of them
+                items = numbered
             yield RosterOffer(score, f"the headings under {section.name!r}", items)
-    numbered: list[RosterItem] = []
+    opened: list[RosterItem] = []
     text = passages.text
     for _, block in passages.blocks:
         words = block.span.of(text)[:LONGEST].split("\n")[0]
@@ -351,8 +426,8 @@ def _headings(passages: Passages, wanted: Wanted) -> Iterator[RosterOffer]:
         number = m["number"] or ""
         made = _item(passages, Span(block.span.start, min(end, block.span.end)), number if number.isdigit() else "")
         if made is not None:
-            numbered.append(made)
-    yield RosterOffer(0.9, "headings with a number each", numbered)
+            opened.append(made)
+    yield RosterOffer(0.87, "headings with a number each", opened)
 
 
 def _heading_span(passages: Passages, span: Span) -> Span:
@@ -402,7 +477,7 @@ def _sentences(passages: Passages, wanted: Wanted, of: str) -> Iterator[RosterOf
             m = None  # the words that lead to the list must name it
         if m and m["rest"].count(",") >= 1:
             items = []
-            for part in re.finditer(r"[^,]+?(?=,|\s+and\s+(?=[^,]*\Z)|\Z)", m["rest"]):
+            for part in re.finditer(r"(?:[^,]|,(?=\d{3}\b))+?(?=,(?!\d{3}\b)|\s+and\s+(?=[^,]*\Z)|\Z)", m["rest"]):
                 piece = re.sub(r"\A\s*(?:and\s+|the\s+)?", "", part.group())
                 if piece.strip():
                     at = sentence.span.start + m.start("rest") + part.start() + part.group().find(piece)

@@ -20,6 +20,11 @@ YES = re.compile(
     r"(?:[\w .'’-]{2,40}:\s+)?(?P<yes>yes|yeah|yep|correct|that['’]s right|i did|we did|i was|it was)\b|(?:[\w .'’-]{2,40}:\s+)?(?P<no>no|nope|never)\b(?!\.\s?\d|\s+(?:later|less|more))",
     re.IGNORECASE,
 )
+# In a conversation the one who is asked tells of his own deeds: "I didn't go down at two".
+DENIES = re.compile(
+    r"(?:\A|[.!?:,]\s+)(?:no,\s+)?(?:i|we)\s+(?:did\s+not|didn['’]t|do\s+not|don['’]t|have\s+not|haven['’]t|was\s+not|wasn['’]t|never)\b",
+    re.IGNORECASE,
+)
 NO = re.compile(
     r"\b(?:not(?!\s+(?:less|more|later|earlier|fewer|exceed\w*|only|unreasonabl\w+|limited\s+to|be\s+unreasonabl\w+))|no(?!\s+(?:later|less|more|fewer))|never|none|neither|nor|cannot|isn['’]t|aren['’]t|wasn['’]t|didn['’]t"
     r"|don['’]t|doesn['’]t|can['’]t|won['’]t|nothing|nobody|excluded|excludes|prohibited|refused?|unable|waive[sd]?|non-\w+)\b",

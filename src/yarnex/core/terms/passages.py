@@ -161,7 +161,9 @@ class Passages:
     def _places_with(self, word: str) -> frozenset[int]:
         if word not in self._holding:
             there = word in self.low
-            self._holding[word] = frozenset(i for i, low in enumerate(self._lows) if word in low) if there else frozenset()
+            self._holding[word] = (
+                frozenset(i for i, low in enumerate(self._lows) if word in low) if there else frozenset()
+            )
         return self._holding[word]
 
     @cached_property

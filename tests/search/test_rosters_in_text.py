@@ -1,0 +1,109 @@
+"""Rosters that stand in running text, in list items below a sentence, and in one part of a table."""
+
+from __future__ import annotations
+
+from itertools import pairwise
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from yarnex.core.reading.html import read_html
+from yarnex.core.reading.text import read_text
+from yarnex.core.search.roster_lines import numbered_items, parts_behind_colon
+from yarnex.core.search.rosters import roster
+
+
+@pytest.mark.parametrize(
+    ("words", "items"),
+    [
+        ("The risks are: (1) fire; (2) flood, also of the cellar; and (3) theft. They were reviewed.", ["fire", "flood, also of the cellar", "theft"]),
+        ("It leaves out (a) taxes, (b) refunds and (c) gifts.", ["taxes", "refunds", "gifts"]),
+        ("Under (i) rent, (ii) rates and (iii) repairs", ["rent", "rates", "repairs"]),
+        ("(1) one; (2) two", []),
+        ("See (2) and (3) and (4).", []),
+        ("Paid (in 2026) by (1) A, (2) B with (a) x, (b) y, and (3) C.", ["A", "B with (a) x, (b) y", "C"]),
+    ],
+)  # fmt: skip
+def test_items_that_a_sentence_counts(words, items):
+    assert [span.of(words) for _, span in numbered_items(words)] == items
+
+
+@pytest.mark.parametrize(
+    ("words", "parts"),
+    [
+        ("Attached are: Annex A (Plan); Annex B (Works); and Annex C (Rules).", ["Annex A (Plan)", "Annex B (Works)", "Annex C (Rules)"]),
+        ("It is so: one; two.", []),
+        ("No colon here; none; at all.", []),
+        (f"Long: {'x' * 200}; b; c", []),
+    ],
+)  # fmt: skip
+def test_parts_behind_a_colon(words, parts):
+    assert [span.of(words) for span in parts_behind_colon(words)] == parts
+
+
+@given(st.text(alphabet="(123abciv); :.,and \n", max_size=120))
+def test_places_lie_in_the_words_and_in_order(words):
+    for spans in ([s for _, s in numbered_items(words)], parts_behind_colon(words)):
+        assert all(0 <= s.start <= s.end <= len(words) for s in spans)
+        assert all(one.end <= other.start for one, other in pairwise(spans))
+
+
+REPORT = """# Report of the Mill
+
+## Principal risks
+
+The risks of the next months are those of the last report: (1) failure of the boiler; (2) fire; (3) loss of a large customer; and (4) price of wool.
+
+Risk 1, failure of the boiler
+
+Raised to high.
+
+Risk 2, fire
+
+Not changed.
+
+## Annexes
+
+The following are attached to this report: Annex A (Plan); Annex B (List of machines); Annex C (Insurance).
+
+## Prices
+
+### Part A Yarn
+
+| Product | Price |
+| --- | --- |
+| Total fleece yarn | £4.10 |
+| Lambswool yarn | £6.20 |
+
+### Part B Cloth
+
+| Product | Price |
+| --- | --- |
+| Tweed | £21.00 |
+| Total | £31.30 |
+"""
+
+
+@pytest.mark.parametrize(
+    ("of", "items"),
+    [
+        ("principal risks", ["failure of the boiler", "fire", "loss of a large customer", "price of wool"]),
+        ("annexes", ["Annex A (Plan)", "Annex B (List of machines)", "Annex C (Insurance)"]),
+        ("products in Part A", ["Total fleece yarn", "Lambswool yarn"]),
+        ("products in Part B", ["Tweed"]),
+    ],
+)
+def test_rosters_of_a_report(of, items):
+    document = read_text(REPORT.encode(), "report.md", "0" * 64, markdown=True)
+    assert [i.text for i in roster(document, of).items] == items
+
+
+def test_list_items_below_a_sentence_that_names_them():
+    page = (
+        "<html><body><h2>6. Data</h2><p>The sub-processors are listed below; a new one is told in advance.</p>"
+        "<ul><li>Fell Hosting AB</li><li>Tarn Mail Limited</li></ul><h2>7. End</h2><p>Signed.</p></body></html>"
+    )
+    document = read_html(page.encode(), "page.html", "0" * 64)
+    assert [i.text for i in roster(document, "sub-processors").items] == ["Fell Hosting AB", "Tarn Mail Limited"]
+    assert [b.kind for b in document.blocks][2:4] == ["item", "item"]

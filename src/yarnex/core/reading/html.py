@@ -293,7 +293,8 @@ class PageReader:
                 self.numbered = _list_number(int(str(self.lists[-1][1])), str(self.lists[-1][2]))
                 self.lists[-1][1] = int(str(self.lists[-1][1])) + 1
             self._children(element, bold, depth)
-            self._flush("item")
+            bulleted = bool(self.lists) and self.lists[-1][0] != "ol"  # numbered ones become items by their number
+            self._flush("item" if bulleted else "paragraph")
         elif name == "br":
             self._put("\n", bold)
         elif name == "hr":

@@ -110,7 +110,7 @@ GIVEN_AS: tuple[tuple[str, tuple[str, ...]], ...] = (
 _given_as = {stem(word): kinds for words, kinds in GIVEN_AS for word in words.split()}
 _forms = tuple((re.compile(form, re.IGNORECASE), kinds) for form, kinds in FORMS)
 FRAME = re.compile(
-    rf",?\s*\b(?:without|before|excluding|exclusive\s+of|leaving\s+out)\s+(?:any\s+)?(?:tax|vat|gst)\b|,?\s*\b(?:if|unless)\s+(?:(?:it|they)\s+(?:is|are)\s+)?(?:not\s+)?(?:ended|terminated|stopped|cancelled|determined|brought\s+to\s+an\s+end)\s+(?:sooner|earlier|early|before)\b"
+    rf",?\s*\b(?:(?:without|excluding|exclusive\s+of|leaving\s+out)\s+(?:any\s+)?(?:tax|vat|gst)|before\s+(?:vat|gst))\b|,?\s*\b(?:if|unless)\s+(?:(?:it|they)\s+(?:is|are)\s+)?(?:not\s+)?(?:ended|terminated|stopped|cancelled|determined|brought\s+to\s+an\s+end)\s+(?:sooner|earlier|early|before)\b"
     rf"|\b(?:according\s+to\s+the\s+\w+|please|tell\s+me|what\s+does\s+.{{2,40}}?\s+say\s+(?:on|about)|does\s+.{{2,30}}?\s+say|on\s+what|in\s+what|{AUXILIARY}\s+there)\b",
     re.IGNORECASE,
 )
@@ -118,7 +118,7 @@ FRAME = re.compile(
 ASKING = re.compile(
     r"\bhow\s+(?:long|soon|fast|quickly|late|early|often|many|much|big|large)\b"
     r"|\b(?:on|by|from|until|before|after|at|since|up\s+to|for|in)\s+(?:what|which)\s+date\b"
-    r"|\b(?:what|which)\s+(?:(?:is|was|are|were)\s+the\s+)?(?:days?|time|percentage|share|proportion|company|firm|name)\b(?:\s+of\b)?",
+    r"|\b(?:what|which)\s+(?:(?:is|was|are|were)\s+the\s+)?(?:days?|time|percentage|share|proportion|slice|portion|fraction|company|firm|name)\b(?:\s+of\b)?",
     re.IGNORECASE,
 )
 TILL_WHEN = re.compile(r"\b(?:until|till|up\s+to)\s+(?:when|what\s+date)\b", re.IGNORECASE)

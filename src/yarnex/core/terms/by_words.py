@@ -144,13 +144,16 @@ def telling_words(words: str) -> list[Token]:
 
 
 def _completes(said: Sequence[tuple[Token, str]], place: int) -> bool:
-    """True for a particle that makes another verb of the word before it, or a phrase with the one behind: "run out"."""
+    """True for a particle that makes another verb of the word before it, or a phrase with the one behind ("run out"), and for
+    that verb.
+    """
     token, word = said[place]
-    if word not in PARTICLES:
-        return False
     synonyms = known_synonyms()
-    before = place > 0 and synonyms.of((said[place - 1][0].stem, token.stem))
-    behind = place + 1 < len(said) and synonyms.of((token.stem, said[place + 1][0].stem))
+    if word not in PARTICLES:  # a word that says little by itself, "set", says something with its particle: "set off"
+        after = said[place + 1] if place + 1 < len(said) else None
+        return after is not None and after[1] in PARTICLES and synonyms.knows((token.stem, after[0].stem))
+    before = place > 0 and synonyms.knows((said[place - 1][0].stem, token.stem))
+    behind = place + 1 < len(said) and synonyms.knows((token.stem, said[place + 1][0].stem))
     return bool(before or behind)
 
 

@@ -87,9 +87,12 @@ def test_a_question_without_a_verb_goes_on_with_the_one_before(words, leans):
 def test_she_is_the_person_of_the_paper_and_not_what_was_asked_before():
     before = understand("How many bays may be handed back?")
     question = understand("What does she earn?", before=before)
-    assert question.of_person
+    assert question.reads_alone
     assert question.alone is not None
-    assert not understand("How long does it last?", before=before).of_person
+    assert not understand("How long does it last?", before=before).reads_alone
+    assert understand("And how long is the term?", before=before).reads_alone
+    assert understand("And how long is the term?", before=before).alone is not None
+    assert understand("And the term?", before=before).alone is None
 
 
 def test_words_carried_over_are_marked_and_count_less():

@@ -10,6 +10,7 @@ from hypothesis import strategies as st
 
 from yarnex.core.reading.html import read_html
 from yarnex.core.reading.text import read_text
+from yarnex.core.search import Inquiry, ask, understand
 from yarnex.core.search.roster_lines import numbered_items, parts_behind_colon
 from yarnex.core.search.rosters import roster
 
@@ -107,3 +108,25 @@ def test_list_items_below_a_sentence_that_names_them():
     document = read_html(page.encode(), "page.html", "0" * 64)
     assert [i.text for i in roster(document, "sub-processors").items] == ["Fell Hosting AB", "Tarn Mail Limited"]
     assert [b.kind for b in document.blocks][2:4] == ["item", "item"]
+
+
+def test_the_parties_with_their_roles():
+    words = (
+        '# Loan\n\nThis Agreement is made on 4 May 2026 between (1) Tarn Bank plc (the "Lender") and (2) Brackenfold Mills'
+        ' Limited (the "Borrower").\n\n## 1. Loan\n\n1.1 The Lender lends £10,000. It may ask for a guarantee.\n'
+    )
+    document = read_text(words.encode(), "loan.md", "0" * 64, markdown=True)
+    assert [i.text for i in roster(document, "parties").items] == [
+        "Tarn Bank plc (Lender)",
+        "Brackenfold Mills Limited (Borrower)",
+    ]
+
+
+def test_who_is_asked_for_by_role_is_not_one_of_another_role():
+    words = (
+        '# Loan\n\nThis Agreement is made on 4 May 2026 between (1) Tarn Bank plc (the "Lender") and (2) Brackenfold Mills'
+        ' Limited (the "Borrower").\n\n## 1. Loan\n\n1.1 The Lender may ask for a guarantee from another.\n'
+    )
+    inquiry = Inquiry(read_text(words.encode(), "loan.md", "0" * 64, markdown=True))
+    assert ask(inquiry, understand("Who is the guarantor?"))[0].state == "not_found"
+    assert ask(inquiry, understand("Who is the lender?"))[0].text == "Tarn Bank plc"

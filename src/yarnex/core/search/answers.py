@@ -67,7 +67,7 @@ CLAIMED = 0.15  # share of what is asked for that must go with another value of 
 MOST_HITS, MOST_IF_LEANS = 8, 24  # lines of a kind that are weighed: what a question leaves unsaid many lines say
 LEAST_ALIKE = 0.3
 SURE_YES = 0.5  # the same for a yes or no read from a passage: any sentence has one or the other in it
-GAP_NAMED = 0.35  # share of what is asked for that must stand by a blank or blacked-out place
+GAP_NAMED = 0.5  # share of what is asked for that must stand by a blank or blacked-out place
 DECIDES = 0.6  # how like a term must be to a yes-or-no question for its being there to answer it
 # "May we …?" asks what is allowed: that a sum or a share stands there does not say.
 OF_A_RIGHT = re.compile(
@@ -154,7 +154,7 @@ def _answers_of(inquiry: Inquiry, question: Question) -> list[Answer]:
     if question.alone is not None:
         alone = _answers_as_read(inquiry, inquiry.asked(question.alone))
         if alone and (
-            not answers or likely_there(alone) > likely_there(answers) + (0.0 if question.of_person else ALONE)
+            not answers or likely_there(alone) > likely_there(answers) + (0.0 if question.reads_alone else ALONE)
         ):
             return alone
     return answers

@@ -40,7 +40,8 @@ DOES = re.compile(r"(?:.{0,24}\b)?(?:may|can|could|must|shall|should|does|do|did
 ACTS = re.compile(r"\s+(?:may|shall|must|can|is\s+entitled|has\s+the\s+right|agrees|undertakes|will)\b")
 SUBJECT = 48  # characters at the start of a sentence in which its subject stands
 COUNTED = frozenset(("each", "for_all"))  # what the head of a column says of the sums below it
-EXACT = 0.95
+EXACT = 0.88
+ROW_ABOVE = 3  # characters before a gap in which the row above it ends
 ONLY = re.compile(r"\bonly\b", re.IGNORECASE)  # a sentence that holds for the days that it names, and no others
 FAR = 1500  # characters from the answer before, beyond which an answer does not go on with it
 VALUED = ("date", "money", "percent", "number", "duration")
@@ -119,7 +120,10 @@ def of_another_thing(inquiry: Inquiry, parts: Sequence[Idea], answer: Answer) ->
         if term is not None and term.id != "answer"
         else frozenset()
     )
-    lines = inquiry.matcher.lines.at(answer.quote.span)
+    span = answer.quote.span
+    lines = inquiry.matcher.lines.at(span)
+    if answer.kind == "gap":  # in a form the row above says whose telephone it is
+        lines = [*lines, *inquiry.matcher.lines.at(Span(max(0, span.start - ROW_ABOVE), max(1, span.start - 1)))]
     named = []
     for part in parts:
         by_label = max((worth for way, worth in part.ways if label.issuperset(way)), default=0.0)

@@ -27,6 +27,9 @@ SOMEBODY = re.compile(
     r"[A-Z][a-z]|\b(?:the|an?(?!\.)|each|any|no|nobody|none|he|she|they|we|you|i|it|party|parties)\b"
 )  # may stand for one
 CONVERSION = re.compile(r"\b1\s?[^\W\d][\w./²³]*\s?=\s?\d[\d.,]*\s?[^\W\d][\w./²³]*")  # "1 mile = 1.609 km"
+WHO_IS = re.compile(
+    r"(?:and\s+)?who\s+(?:is|are|was|were)\s+(?:the|its|their|our|your)\s+[\w\s’'-]+\?\Z", re.IGNORECASE
+)
 WHICH_FIRM = re.compile(
     r"\b(?:which|what)\s+(?:firms?|compan(?:y|ies)|banks?|brokers?|insurers?|auditors?|suppliers?|lenders?)\b",
     re.IGNORECASE,
@@ -39,6 +42,7 @@ def that_may_stand(inquiry: Inquiry, question: Question, answers: Sequence[Answe
     if question.sure and question.kinds[0] in VALUED:
         return [a for a in answers if a.kind != "text" or TELLS.search(_words_of(inquiry, a))]
     if question.sure and question.kinds[0] == "party":
+        answers = [a for a in answers if not _has_another_role(inquiry, question, a)]
         answers = [a for a in answers if a.kind != "party" or not _is_named(question, a)]
         return [a for a in answers if a.kind != "text" or _names_one(inquiry, question, a)]
     if WHICH_FIRM.search(question.text):
@@ -51,6 +55,19 @@ def _tells_of_units(inquiry: Inquiry, answer: Answer) -> bool:
     start, end = answer.quote.span.start, answer.quote.span.end
     words = _words_of(inquiry, answer)
     return any(words in m.group() for m in CONVERSION.finditer(inquiry.passages.text, start, end))
+
+
+def _has_another_role(inquiry: Inquiry, question: Question, answer: Answer) -> bool:
+    """True where somebody is asked for by role, and the answer is one whom the paper only calls by another: "who is the
+    guarantor?" is not answered by what the Landlord may ask for.
+    """
+    if answer.kind != "party" or answer.finding is not None or not WHO_IS.match(question.text):
+        return False
+    called = answer.span.of(inquiry.passages.text).strip()
+    if called not in inquiry.values.roles:
+        return False
+    ways = {way for idea in question.ideas for way, _ in idea.ways}
+    return not any(frozenset(stems_of(called)).issuperset(way) for way in ways)
 
 
 def _is_named(question: Question, answer: Answer) -> bool:

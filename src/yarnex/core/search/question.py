@@ -10,7 +10,7 @@ from collections import Counter
 from dataclasses import dataclass, replace
 from functools import lru_cache
 
-from yarnex.core.terms.by_words import Idea, ideas_of, telling_words
+from yarnex.core.terms.by_words import SAY_LITTLE, Idea, ideas_of, telling_words
 from yarnex.core.terms.measures import is_share, units_asked
 from yarnex.core.terms.sheets import load_sheet, shipped_sheets
 from yarnex.core.words import stem, stems_of
@@ -139,6 +139,11 @@ NO_VERB = re.compile(
     rf"(?:{_no_auxiliary}){{1,2}}|(?:what|which|whose){_no_auxiliary})\s*\?",
     re.IGNORECASE,
 )
+# "And how long is the term?" may as well be asked by itself.
+WHOLE_QUESTION = re.compile(
+    rf"(?:and|but|so)\s+(?:(?:on|with|under|by|for|at|until|from|to|in|of)\s+)?(?:who|whom|what|which|when|where|why|how\s+\w+)\s+(?:\w+\s+){{0,2}}?{AUXILIARY}\b",
+    re.IGNORECASE,
+)
 PERSONS = frozenset(("he", "she", "his", "her"))
 FEW_IDEAS = 2
 WHOLLY = 0.7  # ideas of less weight only frame the question
@@ -168,9 +173,12 @@ class Question:
     before: Question | None = None  # the one that it leans on
 
     @property
-    def of_person(self) -> bool:
-        """True where it points back to nothing but a person, about whom the paper may be as a whole."""
-        return {m.group().lower() for m in POINTS_BACK.finditer(self.text)} <= PERSONS
+    def reads_alone(self) -> bool:
+        """True where it is read by itself as readily: it points back to nothing but a person, about whom the paper may be as a
+        whole, or is a whole question behind its "and".
+        """
+        back = {m.group().lower() for m in POINTS_BACK.finditer(self.text)}
+        return back <= PERSONS and (bool(back) or WHOLE_QUESTION.match(self.text) is not None)
 
     @property
     def thing(self) -> Idea | None:
@@ -184,7 +192,11 @@ class Question:
         """The ideas of a thing that is asked for by two or more words, "relocation allowance"; none for one word."""
         named = MEASURED.search(self.text)
         words = frozenset(stems_of(named["thing"])) if named else frozenset()
-        parts = tuple(i for i in self.ideas if i.weight >= WHOLLY and words.issuperset(i.name))
+        parts = tuple(
+            i
+            for i in self.ideas
+            if i.weight >= WHOLLY and words.issuperset(i.name) and not SAY_LITTLE.issuperset(i.name)
+        )
         return parts if len(parts) > 1 else ()
 
     @property
@@ -204,7 +216,7 @@ def understand(text: str, name: str = "", before: Question | None = None) -> Que
     )
     alone = None
     if before is not None and leans:
-        if ideas and not FOLLOWS.search(words):
+        if ideas and (not FOLLOWS.search(words) or WHOLE_QUESTION.match(words)):
             alone = Question(
                 words, kinds, ideas, name, bool(EXHAUSTIVE.search(words)), bool(NOT_OURS.search(words)), sure
             )

@@ -91,11 +91,11 @@ def roster(document: Document, of: str) -> Roster:
         *_sentences(passages, wanted, of),
     ]
     offers = [_of_the_part(passages, of, o) for o in offers if len(o.items) >= 2 or o.score > 1]
-    speakers = _speakers(passages, of)
-    if not offers and speakers is None:
+    named = _speakers(passages, of) or _parties(passages, of)
+    if not offers and named is None:
         return Roster(document, of, ())
-    if speakers is not None:
-        offers.insert(0, speakers)
+    if named is not None:
+        offers.insert(0, named)
     best = max(
         offers,
         key=lambda o: (
@@ -462,6 +462,18 @@ def _speakers(passages: Passages, of: str) -> RosterOffer | None:
         ]
         return RosterOffer(1.0, "the speakers half or more of whose turns hold a question", kept) if kept else None
     return RosterOffer(1.0, "the speakers that the transcript marks", list(names.values())) if names else None
+
+
+def _parties(passages: Passages, of: str) -> RosterOffer | None:
+    """The parties to an agreement with the roles that it gives them, where they are what is asked for."""
+    if stems_of(QUALIFIER.sub("", of) or of) != stems_of("parties"):
+        return None
+    items: dict[str, RosterItem] = {}
+    for party, span, sentence in passages.roles:
+        role = re.sub(r"\A(?:the|each|an?)\s+", "", party.role, flags=re.IGNORECASE)
+        place = sentence if sentence.end - sentence.start < 400 else span
+        items.setdefault(party.name.lower(), RosterItem(f"{party.name} ({role})", (Cite(passages.document, place),)))
+    return RosterOffer(1.2, "the parties to whom the document gives a role", list(items.values())) if items else None
 
 
 def _sentences(passages: Passages, wanted: Wanted, of: str) -> Iterator[RosterOffer]:

@@ -56,8 +56,7 @@ def find_organisations(text: str) -> Iterator[Found[Party]]:
     end = 0
     while m := _organisation.search(text, end):
         start, end = m.start(), m.end()
-        if _ends_in_word.search(m.group()) and (longer := _goes_on.match(text, end)):
-            end = longer.end()  # "Calder Bank Plumbing Ltd" is no bank
+        end = start + len(_whole(text, m))
         lead = re.match(r"(?:(?:The|This|By|Between|And|As|For|Name|From|To|If|In)\s+)+", m.group())
         if lead and not re.match(r"The\s+\w+\s+(?:Company|Trust|Bank|Council)", m.group()):
             start += lead.end()
@@ -97,6 +96,12 @@ def find_party_roles(text: str) -> Iterator[Found[PartyRole]]:
         floor = _closed(text, m)
 
 
+def _whole(text: str, name: re.Match[str]) -> str:
+    """A name up to its legal form, where it holds a word that ends others: "Calder Bank Plumbing Ltd" is no bank."""
+    longer = _goes_on.match(text, name.end()) if _ends_in_word.search(name.group()) else None
+    return text[name.start() : longer.end() if longer else name.end()]
+
+
 def _name_in(clause: str) -> tuple[int, str] | None:
     """Where the party's name begins in the clause before its role, and the name.
 
@@ -104,17 +109,17 @@ def _name_in(clause: str) -> tuple[int, str] | None:
     """
     numbered = _numbered.match(clause)
     if numbered and (whole := _organisation.match(clause, numbered.end())):
-        return numbered.end(), whole.group().rstrip(",")
+        return numbered.end(), _whole(clause, whole).rstrip(",")
     inside = list(_organisation.finditer(clause))
-    if inside and not clause[inside[-1].end() :].strip(" ,"):  # the name right before the bracket
-        start = inside[-1].start()
-        if not re.search(r"\b(?:and|between)\s", inside[-1].group(), re.IGNORECASE):
-            return start, inside[-1].group().rstrip(",")
+    last = _whole(clause, inside[-1]) if inside else ""
+    right_before = inside and not clause[inside[-1].start() + len(last) :].strip(" ,")  # of the bracket
+    if right_before and not re.search(r"\b(?:and|between)\s", last, re.IGNORECASE):
+        return inside[-1].start(), last.rstrip(",")
     starts = [m.end() for m in _start.finditer(clause)]
     for begin in reversed(starts):
         m = _organisation.match(clause, begin)
         if m and not re.search(r"\b(?:and|by and between)\s*\Z", clause[: max(0, begin - 1)]):
-            return begin, m.group().rstrip(",")
+            return begin, _whole(clause, m).rstrip(",")
     for begin in reversed(starts):
         rest = clause[begin:]
         stop = _stop.search(rest)

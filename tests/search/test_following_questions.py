@@ -125,3 +125,12 @@ def test_the_last_answers_are_kept_for_the_next_question(paper):
     assert asked in paper.answered
     ask(paper, understand("What is the limit for the baling press?"))
     assert asked not in paper.answered
+
+
+def test_a_long_row_of_follow_ups_nests_no_deeper_than_one(paper):
+    question = understand("How many bays may be handed back?")
+    for number in range(600):
+        question = understand(f"And bay {number}?", before=question)
+    assert question.before is not None
+    assert question.before.before is None
+    assert ask(paper, question)

@@ -238,8 +238,13 @@ def understand(text: str, name: str = "", before: Question | None = None) -> Que
         sure,
         leans,
         alone,
-        before if leans else None,
+        _itself(before) if leans else None,
     )
+
+
+def _itself(question: Question | None) -> Question | None:
+    """A question without the one that it leans on itself, so that a long row of follow-ups nests no deeper."""
+    return replace(question, before=None) if question is not None and question.before is not None else question
 
 
 def _of_the_thing(words: str) -> tuple[str, ...]:

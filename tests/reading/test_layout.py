@@ -73,6 +73,78 @@ def test_short_cells_are_no_columns_of_prose():
     assert len(regions_of(segments)) == 1
 
 
+PROSE = [
+    "the mill will be handed over when",
+    "the roof is tight, the floor is dry",
+    "and the keys of every door are in",
+    "the hands of the foreman, who signs",
+    "for them on the day and keeps one.",
+]
+
+
+def lines(texts: list[str], x: float, y: float, pitch: float, bold: bool = False) -> list[Segment]:
+    return [Segment([word(w, x, y + pitch * i, bold=bold)]) for i, w in enumerate(texts)]
+
+
+def prose(x: float, y: float, pitch: float = 12) -> list[Segment]:
+    """Five full lines of seven words each."""
+    out = []
+    for i, text in enumerate(PROSE):
+        at, words = x, []
+        for w in text.split():
+            words.append(word(w, at, y + pitch * i))
+            at += 5 * len(w) + 3
+        out.append(Segment(words))
+    return out
+
+
+def cells(rows: list[tuple[str, str]], x: float, far: float, y: float, pitch: float = 17) -> list[Segment]:
+    out = []
+    for i, (label, value) in enumerate(rows):
+        out += [Segment([word(label, x, y + pitch * i)]), Segment([word(value, far - 5 * len(value), y + pitch * i)])]
+    return out
+
+
+PRICES = [("Roof", "£211,900"), ("Ground", "£84,200"), ("Floor", "£97,450"), ("Doors", "£9,100")]
+
+
+def texts_of(regions) -> list[list[str]]:
+    return [[s.text for s in sorted(r, key=lambda s: (s.middle, s.x0))] for r in regions]
+
+
+def test_columns_that_hold_small_tables_are_read_one_after_the_other():
+    left = [*prose(50, 50), *cells(PRICES, 50, 210, 121), *prose(50, 203)]
+    right = [*cells(PRICES[:3], 260, 420, 55), *prose(260, 118), *prose(260, 185)]
+    regions = regions_of(left + right)
+    assert [len(r) for r in regions] == [len(left), len(right)]
+    assert {id(s) for s in regions[0]} == {id(s) for s in left}
+
+
+def test_a_side_bar_without_running_text_is_a_column():
+    bar = cells(
+        [("Span", "18 m"), ("Height", "6.4 m"), ("Load", "35 kN"), ("Doors", "four"), ("Area", "900")], 50, 150, 53, 19
+    )
+    text = [*prose(180, 50), *prose(180, 120), *prose(180, 190)]
+    assert [len(r) for r in regions_of(bar + text)] == [len(bar), len(text)]
+
+
+def test_a_table_across_the_page_is_not_torn_by_columns_above_and_below_it():
+    above = [*prose(50, 50), *prose(260, 50)]
+    heading = lines(["Prices"], 50, 130, 12, bold=True)
+    across = cells(PRICES, 50, 430, 145)
+    below = [*prose(50, 230), *prose(260, 230)]
+    found = texts_of(regions_of(above + heading + across + below))
+    table = next(r for r in found if "Roof" in r)
+    assert table[:3] == ["Prices", "Roof", "£211,900"]
+    assert len(table) == 1 + 2 * len(PRICES)
+
+
+def test_labels_in_the_margin_are_no_column():
+    margin = lines(["Roof", "Ground", "Floor", "Doors", "Lights", "Keys"], 50, 50, 24)
+    text = [s for i in range(3) for s in prose(120, 50 + 60 * i)]
+    assert len(regions_of(margin + text)) == 1
+
+
 def test_labels_come_from_the_number_that_counts_on():
     furniture = [[row_of("Lease 4822 page 7")], [row_of("Lease 4822 page 8")], [row_of("Lease 4822 page 9")]]
     assert printed_labels(furniture) == ["7", "8", "9"]

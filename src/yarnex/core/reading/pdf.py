@@ -242,7 +242,7 @@ def lay_out_pages(pages: list[PageMarks]) -> tuple[list[Draft], list[Draft], lis
     for page, rows, (segments, found), out in zip(pages, body, segmented, furniture_rows, strict=True):
         gone = {id(w) for row in out for s in row.segments for w in s.words}
         kept = [s for s in segments if id(s.words[0]) not in gone]
-        separators = sorted({(r.top + r.bottom) / 2 for r in page.rules if r.horizontal and r.x1 - r.x0 > 60})
+        long_rules = [r for r in page.rules if r.horizontal and r.x1 - r.x0 > 60]
         for place, table in enumerate(found):
             mark = Word(PLACEHOLDER + str(place), table.x0, table.top, table.x1, table.bottom, 10.0, False)
             kept.extend(segments_of([mark]))
@@ -251,6 +251,8 @@ def lay_out_pages(pages: list[PageMarks]) -> tuple[list[Draft], list[Draft], lis
             region_rows = rows if len(regions) == 1 and not found else rows_of(region)
             if not region_rows:
                 continue
+            x0, x1 = min(r.x0 for r in region_rows), max(r.x1 for r in region_rows)
+            separators = sorted({(r.top + r.bottom) / 2 for r in long_rules if r.x0 < x1 and r.x1 > x0})
             items = [
                 _table_or_row(item, found)
                 for item in spaced_tables(_tables_apart(region_rows) if found else region_rows, separators)

@@ -9,7 +9,7 @@ from datetime import date
 
 from yarnex.core.document import Cite, Document
 from yarnex.core.terms.candidates import TYPED, on_one_line
-from yarnex.core.terms.computed import RULES, formula_words, shown_date
+from yarnex.core.terms.computed import RULES, formula_words, of_an_extra, shown_date
 from yarnex.core.terms.conditions import condition_of
 from yarnex.core.terms.finders import FINDERS
 from yarnex.core.terms.model import Candidate, Finding, Sheet, Term, quoted
@@ -83,7 +83,7 @@ def abstract(document: Document, sheet: Sheet, passages: Passages | None = None)
         findings[term.id] = _chosen(term, candidates_of(term, passages), passages)
     for _ in range(2):  # a computed value may be what another one needs
         for term in sheet.terms:
-            if term.compute and _open(findings[term.id]):
+            if term.compute and (_open(findings[term.id]) or of_an_extra(term, findings)):
                 made = RULES[term.compute](term, findings, passages)
                 if made is not None:
                     findings[term.id] = Finding(

@@ -16,6 +16,10 @@ TYPED = ("date", "money", "percent", "number", "duration")
 BARE_PERIODS = ("year", "month", "quarter", "week")  # rents are often stated without saying for how long
 MAX_QUOTE = 480  # characters
 PASSING = re.compile(r"\A(?:see|as (?:set out|stated|defined|described)|refer to|per)\b", re.IGNORECASE)
+NO_NUMBER = re.compile(  # what stands in place of a number
+    r"\W*(?:no|none|nil|unlimited|not|n/a|as|to be|tb[acd]|see|by|any|all|each|per|various|varies|included|subject)\b",
+    re.IGNORECASE,
+)
 REFERENCE = re.compile(
     r"\A.{0,50}?\b(?:described|set out|specified|stated|payable|defined|contained|shown)\b[^.;]{0,60}\b(?:Schedule|clause|Clause|Section|Exhibit|Part|paragraph|Particulars|Appendix|Annex)\b|\A[^.;]{0,40}\b(?:under|in|by)\s+(?:Schedule|clause|Clause|Section|section|Exhibit|Part|paragraph|Appendix|Annex)\s+[\dA-Z.()]+\W*\Z"
 )
@@ -186,8 +190,8 @@ def from_value_words(
             yield candidate(passages, term, found[0], weight, finder, why, quote)
         elif gaps:
             yield gap_candidate(passages, gaps[0][0], gaps[0][1], weight - 0.1, finder, why, quote)
-        elif re.fullmatch(r"[\d.,\s()–-]+", words):
-            return  # a bare number in a table of other things
+        elif re.fullmatch(r"[\d.,\s()–-]+", words) or (term.type == "number" and not NO_NUMBER.match(words)):
+            return  # a bare number in a table of other things, or the heading of a column
         elif labelled is not None and not PASSING.match(words) and len(words) < 160 and labelled.source != "heading":
             yield Candidate(
                 "stated",

@@ -87,6 +87,12 @@ MOST_ITEMS = 80
 ITEM_LENGTH = 220  # characters of an item that is shown
 
 
+ANNEXED = re.compile(r"(?:[\w-]+\s)?(?:annex|appendix|schedule|exhibit|attachment)\b", re.IGNORECASE)
+ITEM_WORDS = (
+    12  # of a sentence that is an entry of a list set in a paragraph: "Borough of Thrapsley (2022): two looms."
+)
+
+
 def from_headed_lists(term: Term, passages: Passages) -> Iterator[Candidate]:
     """List terms: every item under a heading that names the term: list items, sub-headings, or rows of a table."""
     if not term.headings or term.type != "list" or term.items != "text":
@@ -100,7 +106,7 @@ def from_headed_lists(term: Term, passages: Passages) -> Iterator[Candidate]:
         if len(items) < 2:
             continue
         spans = [without_number(passages, s) for s in items[:MOST_ITEMS]]
-        words = tuple(on_one_line(Span(s.start, min(s.end, s.start + ITEM_LENGTH)).of(text)) for s in spans)
+        words = tuple(on_one_line(Span(s.start, min(s.end, s.start + ITEM_LENGTH)).of(text)).rstrip(".") for s in spans)
         quote = Cite(document, Span(spans[0].start, min(end, spans[0].start + 480)))
         inside = Cite(document, Span(spans[0].start, spans[-1].end))
         why = f"{len(items)} items under the heading {heading!r}"
@@ -114,11 +120,12 @@ def _items_under(passages: Passages, place: int) -> tuple[list[Span], int]:
     items: list[Span] = []
     headed: list[tuple[int, Span]] = []
     rows: list[Span] = []
+    said: list[Span] = []  # sentences that stand right under the heading
     end = document.blocks[place].span.end
     for block in document.blocks[place + 1 :]:
         if block.kind == "furniture":
             continue
-        if block.kind == "heading" and block.level <= level:
+        if block.kind == "heading" and (block.level <= level or ANNEXED.match(block.span.of(text))):
             break
         end = block.span.end
         if block.kind == "heading":
@@ -133,5 +140,8 @@ def _items_under(passages: Passages, place: int) -> tuple[list[Span], int]:
                     rows.append(cells[1].span)
         elif block.kind == "item" or block.number:
             items.append(block.span)
+        elif not headed:
+            said += [s.span for s in passages.sentences if block.span.holds(s.span)]
     top = min((depth for depth, _ in headed), default=0)
-    return (items or rows or [s for depth, s in headed if depth == top]), end
+    in_a_row = said if all(len(s.of(text).split()) <= ITEM_WORDS for s in said) else []
+    return (items or rows or [s for depth, s in headed if depth == top] or in_a_row), end

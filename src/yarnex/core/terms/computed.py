@@ -12,6 +12,7 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from datetime import date, timedelta
 from decimal import Decimal
+from typing import cast
 
 from dateutil.relativedelta import relativedelta
 
@@ -385,15 +386,59 @@ def parties(term: Term, findings: Findings, passages: Passages) -> Computed | No
 
 
 def issuer(term: Term, findings: Findings, passages: Passages) -> Computed | None:
-    """The first organisation that the opening of the paper names: that of the letterhead or the title."""
-    from yarnex.core.terms.identity import identify
+    """The organisation of the letterhead, the header or the title."""
+    from yarnex.core.terms.letterhead import issuer_of
 
-    named = identify(passages.document).parties
-    if not named:
+    named = issuer_of(passages.document)
+    if named is None:
         return None
-    return Computed(
-        Party(named[0].quote), named[0].quote, ("the first organisation that its opening names",), named[:1]
-    )
+    return Computed(Party(named.quote), named.quote, ("named at the head of the paper",), (named,))
+
+
+def price_of_one(term: Term, findings: Findings, passages: Passages) -> Computed | None:
+    """The total price divided by the number of units that it is for, where no price of one is given."""
+    total, count = _price("total_price", findings), _units(findings)
+    if total is None or count is None:
+        return None
+    price, words = cast(Money, total.value), f"{cast(Money, total.value).amount:,f}"
+    each = round(price.amount / count[0], 2)
+    working = f"{words} / {count[0]:,f} = {each:,f}"
+    return Computed(Money(each, price.currency), f"{each:,f}", (working,), _cites(total, count[1]))
+
+
+def of_an_extra(term: Term, findings: Findings) -> bool:
+    """True for a price of one that, for all the units, comes to less than half of the total: it is that of an extra."""
+    one, total, count = _price("unit_price", findings), _price("total_price", findings), _units(findings)
+    if term.compute != "price_of_one" or one is None or total is None or count is None:
+        return False
+    price, whole = cast(Money, one.value), cast(Money, total.value)
+    return price.currency == whole.currency and 2 * price.amount * count[0] < whole.amount
+
+
+def price_of_all(term: Term, findings: Findings, passages: Passages) -> Computed | None:
+    """The price of one times the number of units, where no total is given."""
+    one, count = _price("unit_price", findings), _units(findings)
+    if one is None or count is None:
+        return None
+    price = cast(Money, one.value)
+    total = price.amount * count[0]
+    working = f"{count[0]:,f} x {price.amount:,f} = {total:,f}"
+    return Computed(Money(total, price.currency), f"{total:,f}", (working,), _cites(one, count[1]))
+
+
+def _price(name: str, findings: Findings) -> Finding | None:
+    """A price that the paper states without another beside it."""
+    found = findings.get(name)
+    return found if found is not None and found.state == "stated" and isinstance(found.value, Money) else None
+
+
+def _units(findings: Findings) -> tuple[Decimal, Finding] | None:
+    """How many units are offered: a whole number over one."""
+    found = findings.get("quantity")
+    if found is None or found.state != "stated" or not isinstance(found.value, Quantity):
+        return None
+    count = found.value.value
+    return (count, found) if count > 1 and count == int(count) else None
 
 
 def speakers(term: Term, findings: Findings, passages: Passages) -> Computed | None:
@@ -448,6 +493,8 @@ RULES: dict[str, Rule] = {
     "term_end": term_end,
     "parties": parties,
     "issuer": issuer,
+    "price_of_one": price_of_one,
+    "price_of_all": price_of_all,
     "speakers": speakers,
     "first_of_schedule": first_of_schedule,
     "first_date_of_schedule": _date_of_schedule(0),

@@ -330,7 +330,8 @@ def _dated(document: Document) -> Cite | None:
             return Cite(document, item.span)
     lone = [i for i in found if i.span.start < 1200 and _stands_alone(document, i.span)]
     parts = [i for i in found if i.span.start < 600 and _a_part_of_its_own(text, i.span)]
-    best = next(iter([*lone, *parts]), None)
+    heads = [i for i in found if i.span.start < 600 and _in_an_address(document, i.span)]
+    best = next(iter([*lone, *parts, *heads]), None)
     return Cite(document, best.span) if best else None
 
 
@@ -338,6 +339,19 @@ def _a_part_of_its_own(text: str, day: Span) -> bool:
     """True where a date stands between full stops, commas or line ends: "Mill Lane 7, Thrapsley. 3 April 2026, 09.40." """
     before, after = text[max(0, day.start - 3) : day.start], text[day.end : day.end + 3]
     return bool(re.search(r"(?:\A|\n|[.,·|])\s*\Z", before) and re.match(r"\s*(?:[.,·|\n]|\Z)", after))
+
+
+def _in_an_address(document: Document, day: Span) -> bool:
+    """True where a date ends or follows the sender's address in a line of names: "Mill Lane 7, Thrapsley 3 April 2026"."""
+    block = document.block_at(day.start)
+    if block is None or block not in document.blocks[:4] or block.kind == "table":
+        return False
+    before = block.span.of(document.text)[: day.start - block.span.start]
+    words = re.findall(r"[^\W\d][\w.'’-]+", before)
+    address = re.search(r"\d\w?,\s|\b\d{1,4}[a-zA-Z]?\s+[A-Z]|,\s*[A-Z]{1,2}\d", before) and not re.search(
+        r"[:;“\"]", before
+    )
+    return bool(address) and len(words) <= 16 and sum(w[:1].islower() for w in words) <= 0.3 * len(words)
 
 
 OF_A_DAY = re.compile(

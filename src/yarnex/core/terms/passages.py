@@ -119,6 +119,12 @@ def _counts(text: str) -> Iterator[Found[Quantity]]:
         yield Found(Quantity(Decimal(2)), Span(*m.span()))
 
 
+HEADS_A_COLUMN = re.compile(  # a first row that names columns, though it is set like the rows below it
+    r"(?:item|parameter|particular|detail|property|feature|characteristic|subject|measure|metric)s?\t(?!.*\d[\d.,]*\s?(?:%|[a-z]{1,3}\b))[^:]*|quantity\t\D.*",
+    re.IGNORECASE,
+)
+
+
 class Passages:
     """One document's passages; everything is worked out once, when first asked for."""
 
@@ -419,6 +425,8 @@ class Passages:
                 cells = cells[1:]
             if len(cells) == 2:
                 label = plain_label(cells[0].span.of(self.text))
+                if row == 0 and table.rows > 2 and HEADS_A_COLUMN.fullmatch(f"{label}\t{cells[1].span.of(self.text)}"):
+                    continue
                 if label and len(label) < 70:
                     yield Labelled(label, cells[1].span, Span(cells[0].span.start, cells[1].span.end), "table")
 

@@ -12,13 +12,15 @@ from yarnex.core.values.types import Found, Party
 WORDS_TOO = r"Company|COMPANY|Trust|TRUST|Council|Bank|Association|Foundation|Partnership|University"  # that stand inside names too
 FORMS = (
     r"Limited|Ltd\b\.?|LIMITED|LTD\b\.?|L\.?L\.?C\b\.?|L\.?L\.?P\b\.?|L\.P\.|LP\b|Inc\b\.?|INC\b\.?|Incorporated|Corporation|Corp\b\.?|CORPORATION|plc|PLC|p\.l\.c\."
-    r"|GmbH|AG\b|S\.A\.|SA\b|S\.r\.l\.|B\.V\.|BV\b|N\.V\.|NV\b|Pty\s+Ltd\b\.?|DAC\b|Co\b\."
+    r"|GmbH|AG\b|S\.A\.|SA\b|S\.r\.l\.|B\.V\.|BV\b|N\.V\.|NV\b|Pty\s+Ltd\b\.?|DAC\b|Co\b\.|CLG\b|CIC\b"
+    r"|S\.p\.A\.|SpA\b|S\.?A\.?S\.|SARL\b|S\.L\.|Lda\b\.?|Kft\b\.?|s\.r\.o\.|a\.s\.|sp\. z o\.o\.|Pvt\b\.?|Bhd\b\.?|K\.K\."
+    r"|(?<=[a-zé.]\s)(?:AB|ApS|A/S|AS|ASA|Oyj?|KG|SE|SAS|SL)\b"  # letters that mean other things after a number or capitals
     rf"|{WORDS_TOO}"
 )
 _word = r"(?!(?:BETWEEN|Between|AND\s+BETWEEN)\b)(?:[A-Z0-9][\w&.'’/-]*|&|\((?:[A-Z][\w .&-]{0,25})\))"
 _link = r"(?:of|and|the|for|de|la|von|van|y)"
 _organisation = re.compile(
-    rf"{_word}(?:\s+(?:{_word}|{_link})){{0,7}}?,?\s+(?:{FORMS})(?!\w|[-–/ ]?\d|\s+(?:[Ss]ecretary|Act\b|[Nn]umber|No\.))"
+    rf"(?<![\w]){_word}(?:\s+(?:{_word}|{_link})){{0,7}}?,?\s+(?:{FORMS})(?!\w|[-–/ ]?\d|\s+(?:[Ss]ecretary|Act\b|[Nn]umber|No\.))"
 )
 _ends_in_word = re.compile(rf"\b(?:{WORDS_TOO})\Z")
 _goes_on = re.compile(rf"(?:[ \u00a0]{_word}){{0,3}}?[ \u00a0](?!(?:{WORDS_TOO})\b)(?:{FORMS})(?!\w|[-–/ ]?\d)")
@@ -60,6 +62,8 @@ def find_organisations(text: str) -> Iterator[Found[Party]]:
         lead = re.match(r"(?:(?:The|This|By|Between|And|As|For|Name|From|To|If|In)\s+)+", m.group())
         if lead and not re.match(r"The\s+\w+\s+(?:Company|Trust|Bank|Council)", m.group()):
             start += lead.end()
+        if number := re.match(r".*\d\.\s+(?=\S)", text[start:end]):  # a sentence ends before the name
+            start += number.end()
         name = text[start:end].rstrip(",")
         name = name[:-1] if name.endswith(("LLP.", "LLC.", "LP.")) and "L.P." not in name else name  # a full stop
         yield Found(Party(name), Span(start, start + len(name)))

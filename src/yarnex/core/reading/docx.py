@@ -280,6 +280,8 @@ class _Reader:
                     properties = item.find(f"{W}rPr")
                     if properties is not None and switched_on(properties.find(f"{W}vanish")):
                         self.hidden += len("".join(t.text or "" for t in item.iter(f"{W}t")).split())
+                    elif properties is not None and (figures := _raised_figures(item, properties)):
+                        inline.put_raised(figures, self.styles.run_bold(item, heavy))
                     else:
                         walk(item, self.styles.run_bold(item, heavy))
                 elif name == "t":
@@ -379,6 +381,17 @@ class _Reader:
                     said = attribute(left, "left") or attribute(left, "start")
                     draft.indent = int(said) / 20 if said.lstrip("-").isdigit() else 0.0
         return draft
+
+
+def _raised_figures(run: etree._Element, properties: etree._Element) -> str:
+    """The figures of a run that is set above the line and holds nothing else, "" for others."""
+    raised = properties.find(f"{W}vertAlign")
+    if raised is None or attribute(raised, "val") != "superscript":
+        return ""
+    if any(local_name(child) not in ("rPr", "t") for child in run):
+        return ""
+    text = "".join(t.text or "" for t in run.iter(f"{W}t"))
+    return text if text.isdigit() else ""
 
 
 def _change(item: etree._Element, text: str) -> str:

@@ -328,6 +328,9 @@ class PageReader:
             return  # a picture's description is not the page's text
         if name in ("sup", "sub") and not inline.empty:
             text = text_of(element).strip()
+            if name == "sup" and text.isdigit() and element.find(".//*[@id]") is None:
+                inline.put_raised(text, bold)
+                return
             if re.fullmatch(r"[\[(]?(?:\d{1,3}|[a-z*†‡§])[\])]?", text) and name == "sup":
                 self._put(" ", bold)  # a note's mark does not run into the word or number before it
         self._children(element, bold, depth)

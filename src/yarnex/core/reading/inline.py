@@ -2,11 +2,14 @@
 
 from __future__ import annotations
 
+import re
+
 from yarnex.core.reading.layout.paragraphs import Draft
 from yarnex.core.reading.layout.tables import CellDraft
-from yarnex.core.reading.layout.words import Segment, Word
+from yarnex.core.reading.layout.words import AS_RAISED, Segment, Word
 
 SIZE = 10.0
+SQUARED = re.compile(r"(?<![^\W\d_])(?:[cmk]?m|ft|in|yd)\Z|(?<!\d)10\Z")  # m², 10⁶
 
 
 class Inline:
@@ -27,6 +30,15 @@ class Inline:
         """Add a run of text."""
         self._letters.extend(text)
         self._bold.extend([bold] * len(text))
+
+    def put_raised(self, text: str, bold: bool = False) -> None:
+        """Add figures set above the line: the number of a note stands apart from the word before it, a square does not."""
+        before = "".join(self._letters[-8:])
+        if re.fullmatch(r"\d{1,3}", text) and before.strip():
+            text = text.translate(AS_RAISED)
+            if not before[-1].isspace() and not SQUARED.search(before):
+                self.put(" ", bold)
+        self.put(text, bold)
 
     @property
     def at(self) -> int:

@@ -15,6 +15,7 @@ import pypdfium2.raw as raw
 from yarnex.core.document import Document, Mark, Page, Problem, Span
 from yarnex.core.document.cite import DOUBTFUL
 from yarnex.core.errors import UnreadableError
+from yarnex.core.reading.layout.boxes import boxes_beside
 from yarnex.core.reading.layout.columns import regions_of
 from yarnex.core.reading.layout.continued_tables import join_tables
 from yarnex.core.reading.layout.furniture import printed_labels, split_furniture
@@ -246,7 +247,10 @@ def lay_out_pages(pages: list[PageMarks]) -> tuple[list[Draft], list[Draft], lis
         for place, table in enumerate(found):
             mark = Word(PLACEHOLDER + str(place), table.x0, table.top, table.x1, table.bottom, 10.0, False)
             kept.extend(segments_of([mark]))
-        regions = regions_of(kept)
+        areas = [(t.x0, t.top, t.x1, t.bottom) for t in found]
+        boxes = boxes_beside(kept, page.rules, page.shades, areas, page.width)
+        boxed = {id(s) for box in boxes for s in box}
+        regions = [*regions_of([s for s in kept if id(s) not in boxed]), *boxes]
         for region in regions:
             region_rows = rows if len(regions) == 1 and not found else rows_of(region)
             if not region_rows:

@@ -15,7 +15,7 @@ from typing import Any
 import pypdfium2 as pdfium
 import pypdfium2.raw as raw
 
-from yarnex.core.reading.layout.words import REDACTED, PageMarks, Rule, Shade, Word
+from yarnex.core.reading.layout.words import AS_RAISED, REDACTED, PageMarks, Rule, Shade, Word
 from yarnex.core.reading.pdf_annotations import Annotations, annotations_of
 
 TOKEN = re.compile(r"[^\s\x00-\x1f\ufffe\uffff]+[\x02\ufffe]?")  # pdfium marks a hyphen at a line end with these
@@ -36,6 +36,8 @@ LIGATURES = str.maketrans(
         "\ufffe": "-",
     }
 )
+UNITS_RAISED = ("m", "ft", "cm", "km", "mm", "in", "yd")
+SMALL, LIFTED = 0.85, 0.15  # of the size of type beside them
 ASCENT, DESCENT = 0.78, 0.22  # of the size of type, above and below the line: usual for text faces
 THIN = 2.6  # points: a path flatter than this is a line
 DARK = 70  # of 255: a fill darker than this hides what is under it
@@ -203,6 +205,7 @@ def _words(text_page: Any, place: Place, straight: bool) -> tuple[list[Word], li
     fonts: dict[int, bool] = {}
     words: list[Word] = []
     owners: list[int] = []
+    before = 0.0, 0.0, 0.0  # base line, size of type and end of the word before
     for line in LINE.finditer(text):
         tokens = [(*m.span(), m.group()) for m in TOKEN.finditer(text, line.start(), line.end())]
         if not exact:
@@ -236,6 +239,30 @@ def _words(text_page: Any, place: Place, straight: bool) -> tuple[list[Word], li
                 )
                 owners.append(owner)
                 continue
+            lifted = before[0] + LIFTED * before[1] < base < before[0] + before[1]
+            if (
+                token.isdigit()
+                and len(token) < 3
+                and size < SMALL * before[1]
+                and lifted
+                and 0 <= left - before[2] < size
+            ):
+                token = token.translate(AS_RAISED)
+                base, size, _ = before
+            before = base, size, right
+            note = None
+            if b - a == len(token) > 1 and token[-1].isdigit():  # the number of a note, or a square
+                mark = text_object(page, b - 1) or 0
+                at = b - 2 if b - a > 2 and token[-2].isdigit() and (text_object(page, b - 2) or 0) == mark else b - 1
+                if mark != owner and char_origin(page, at, x_at, y_at):
+                    small = _style(page, at, mark, fonts)[0] < SMALL * size
+                    if small and origin[1] > base + LIFTED * size and loose_box(page, at - 1, first_at):
+                        token, sign = token[: at - a], token[at - a :].translate(AS_RAISED)
+                        if token.endswith(UNITS_RAISED):
+                            token += sign  # m²
+                        else:
+                            note = sign, place(origin[0], base - DESCENT * size, right, base + ASCENT * size)
+                            right = first[2]
             box = place(left if left < right else last[0], base - DESCENT * size, right, base + ASCENT * size)
             if not token.isascii() or "\x02" in token:
                 token = token.translate(LIGATURES)
@@ -243,6 +270,9 @@ def _words(text_page: Any, place: Place, straight: bool) -> tuple[list[Word], li
                     continue
             words.append(new(Word, (token, *box, size, style[1], 100)))
             owners.append(owner)
+            if note is not None:
+                words.append(new(Word, (note[0], *note[1], size, style[1], 100)))
+                owners.append(owner)
     return words, owners
 
 

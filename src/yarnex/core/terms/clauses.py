@@ -38,6 +38,11 @@ def from_headed_clauses(term: Term, passages: Passages) -> Iterator[Candidate]:
             continue
         if term.value_says and not says(term.value_says, span.of(text)):
             continue
+        if (rows := _rows_of_table_at(passages, span)) is not None:
+            inside = Cite(document, Span(span.start, min(span.end, span.start + 480)))
+            why = f"the rows of the table under the heading {heading!r}"
+            yield Candidate("stated", rows, inside, inside, 0.78 if exact else 0.68, "heading", why)
+            continue
         piece = shortened(text, without_number(passages, span))
         cite = Cite(document, piece)
         if _only_named(piece.of(text), block.heading):
@@ -48,6 +53,19 @@ def from_headed_clauses(term: Term, passages: Passages) -> Iterator[Candidate]:
         yield Candidate(
             "stated", Text(on_one_line(cite.quote)), cite, cite, weight, "heading", f"the clause is headed {heading!r}"
         )
+
+
+def _rows_of_table_at(passages: Passages, span: Span) -> ListOf | None:
+    """The names of a table's rows, where a clause is a table of several columns."""
+    from yarnex.core.terms.particulars import name_of_row
+
+    block = passages.document.block_at(span.start)
+    if block is None or block.kind != "table":
+        return None
+    table = passages.document.tables[block.table]
+    names = [name_of_row(table, r, passages.text) for r in range(table.header_rows, table.rows)]
+    named = tuple(dict.fromkeys(n for n in names if re.search(r"[A-Za-z]{3}", n)))
+    return ListOf(named[:MOST_ITEMS]) if table.columns > 2 and table.header_rows and len(named) > 1 else None
 
 
 def _only_named(words: str, heading: str) -> bool:

@@ -70,7 +70,8 @@ def other_particulars(
                 yield made
     for table in passages.document.tables if lists else ():
         if table.columns >= 3 and table.header_rows and table.rows <= MOST_ROWS and table.columns <= MOST_COLUMNS:
-            yield from _cells(table, used, findings, values, passages, ids, wanted)
+            told = [(c.span, f.text) for f in findings if f.found for c in f.cites if c.document is passages.document]
+            yield from _cells(table, told, findings, values, passages, ids, wanted)
 
 
 def _is_particular(row: Labelled, passages: Passages) -> bool:
@@ -91,7 +92,7 @@ def _taken(value: Span, used: list[Span], findings: Sequence[Finding]) -> bool:
 
 def _cells(
     table: Table,
-    used: list[Span],
+    used: list[tuple[Span, str]],
     findings: Sequence[Finding],
     values: LineValues,
     passages: Passages,
@@ -103,14 +104,16 @@ def _cells(
     scheduled = any(isinstance(f.value, Schedule) and f.cites[0].span.overlaps(table.span) for f in findings if f.cites)
     for row in range(table.header_rows, table.rows):
         cells = table.row_cells(row)
-        label = _name_of(table, row, text)
+        label = name_of_row(table, row, text)
         if not label or (scheduled and not TOTAL.match(label)):
             continue
         whole = Span(min(c.span.start for c in cells), max(c.span.end for c in cells))
         for cell in cells:
             if cell.column == 0 or cell.span.end <= cell.span.start or cell.span.of(text).strip() == label:
                 continue
-            if any(cell.span.start >= u.start and cell.span.end <= u.end and u.end - u.start < 200 for u in used):
+            if any(
+                u.holds(cell.span) and u.end - u.start < 200 and _says_as_much(t, cell.span.of(text)) for u, t in used
+            ):
                 continue
             head = " ".join(column_path(table, cell, text))
             made = _finding(
@@ -120,7 +123,13 @@ def _cells(
                 yield made
 
 
-def _name_of(table: Table, row: int, text: str) -> str:
+def _says_as_much(told: str, cell: str) -> bool:
+    """True where a finding told what a cell of its row holds; the row's other cells are still to be told."""
+    told, cell = (" ".join(words.split()).lower() for words in (told, cell))
+    return cell in told or told in cell
+
+
+def name_of_row(table: Table, row: int, text: str) -> str:
     """The words that name a row: those of its first cell, or of the second where the first is but a number."""
     label = " ".join(row_label(table, row, text).split())
     if re.fullmatch(r"[\W\d]*|[A-Z]{0,3}[\d-]*|[A-Z]\.?", label):

@@ -135,7 +135,8 @@ def _is_heading(draft: Draft, text: str, number: str, rest: str, size: float, ti
         return False
     if LABEL.match(text) and not number:
         return False
-    ended = text.endswith(".") and not text.endswith(("Inc.", "Ltd.", "Co."))
+    text_end = text.rstrip(" ⁰¹²³⁴⁵⁶⁷⁸⁹")
+    ended = text_end.endswith(".") and not text.endswith(("Inc.", "Ltd.", "Co."))
     if draft.size > size * 1.12 and not ended:
         return True
     if bold and len(text) < 100 and not (ended and not number):

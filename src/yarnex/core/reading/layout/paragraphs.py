@@ -117,6 +117,8 @@ def _breaks(draft: Draft, before: Row, row: Row, line: Segment, centred: bool, p
     distance = row.top - before.top
     if distance > 1.32 * pitch * max(line.size, 1) or distance < -1 or abs(line.size - draft.size) > 0.8:
         return True
+    if row.x1 < before.x0 or row.x0 > before.x1:
+        return True  # lines of one paragraph stand under each other
     tail = before.text
     closed = bool(CLOSED.search(tail))
     bold = line.bold

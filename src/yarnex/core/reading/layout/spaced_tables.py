@@ -9,6 +9,7 @@ from yarnex.core.reading.layout.figure_columns import NUMERIC, Columns, figure_c
 from yarnex.core.reading.layout.tables import FIGURE, CellDraft, TableDraft, header_rows
 from yarnex.core.reading.layout.words import PLACEHOLDER, Row, Segment
 
+CLOSE_GAP = 0.55  # of the size of type: wider than between words, for a value under the others of its column
 MIN_GAP = 4.0  # points of white space between columns
 LEADER = re.compile(r"(?:\.\s?){4,}|…{2,}")
 
@@ -19,6 +20,7 @@ def spaced_tables(rows: list[Row], separators: list[float]) -> list[Row | TableD
     separators: heights at which a line is drawn across, for tables ruled only between rows.
     """
     out: list[Row | TableDraft] = []
+    rows = _cut_at_columns(rows)
     i = 0
     while i < len(rows):
         if not _multi(rows[i]):
@@ -37,6 +39,23 @@ def spaced_tables(rows: list[Row], separators: list[float]) -> list[Row | TableD
                 draft = _aligned(rows[i - head : end], separators) or draft
             out.append(draft)
             i = end
+    return out
+
+
+def _cut_at_columns(rows: list[Row]) -> list[Row]:
+    """Rows in which a label runs close up to its value are cut where the rows around them begin that column."""
+    out = list(rows)
+    for i, row in enumerate(rows):
+        if len(row.segments) > 1 or len(row.segments[0].words) < 2 or row.text.startswith(PLACEHOLDER):
+            continue
+        around = [r for r in (*rows[max(0, i - 3) : i], *rows[i + 1 : i + 4]) if len(r.segments) == 2]
+        edges = [r.segments[1].x0 for r in around]
+        words = row.segments[0].words
+        for k in range(1, len(words)):
+            gap = words[k].x0 - words[k - 1].x1
+            if gap > CLOSE_GAP * row.size and sum(abs(words[k].x0 - e) < 0.8 for e in edges) >= 2:
+                out[i] = Row([Segment(words[:k]), Segment(words[k:])])
+                break
     return out
 
 

@@ -6,6 +6,7 @@ from dataclasses import dataclass, field
 from typing import NamedTuple
 
 REDACTED = "█"
+AS_RAISED = str.maketrans("0123456789", "⁰¹²³⁴⁵⁶⁷⁸⁹")  # how figures above the line are written
 PLACEHOLDER = "\ue000"  # stands among the segments for a drawn table; private use, so never printed
 
 

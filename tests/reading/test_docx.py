@@ -220,3 +220,11 @@ def test_entities_are_not_expanded():
     except UnreadableError:
         return
     assert text in ("ab", "a", "a b")
+
+
+def test_raised_figures_do_not_run_into_numbers():
+    word = docx.Document()
+    for before, figure in (("The price is £4.55", "2"), ("The shed has 1,240 m", "2")):
+        paragraph = word.add_paragraph(before)
+        paragraph.add_run(figure).font.superscript = True
+    assert read(word).text == "The price is £4.55 ²\nThe shed has 1,240 m²"

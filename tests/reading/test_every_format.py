@@ -102,7 +102,7 @@ class TestWebPages:
     def test_structure_and_hidden_text(self):
         document = read("offer.html")
         assert [(b.kind, b.level, b.number, b.span.of(document.text)) for b in document.blocks if b.kind != "table"] == [
-            ("heading", 1, "", "Offer of premises"), ("paragraph", 0, "", "The rent is £12,500 a year. 1"), ("heading", 2, "", "Terms"),
+            ("heading", 1, "", "Offer of premises"), ("paragraph", 0, "", "The rent is £12,500 a year. ¹"), ("heading", 2, "", "Terms"),
             ("item", 9, "(a)", "Term of ten years"), ("item", 9, "(b)", "Break in year five"),
         ]  # fmt: skip
         assert "var rent" not in document.text

@@ -375,3 +375,67 @@ def test_a_password_is_named(pdf):
     plain.save(out, encryption=pikepdf.Encryption(owner="owner", user="user"))
     with pytest.raises(UnreadableError, match="locked with a password"):
         read(out.getvalue())
+
+
+def raised(canvas, before: str, figure: str, x: float, y: float) -> None:
+    """Words with a small figure set above their line."""
+    text = canvas.beginText(x, y)
+    text.setFont("Times-Roman", 11)
+    text.textOut(before)
+    text.setRise(4)
+    text.setFont("Times-Roman", 7)
+    text.textOut(figure)
+    canvas.drawText(text)
+
+
+@pytest.mark.parametrize(
+    ("before", "figure", "read_as"),
+    [
+        ("Fine, washed 4.55", "2", "4.55 ²"),
+        ("Area of the shed 1,240 m", "2", "1,240 m²"),
+        ("as told above", "13", "above ¹³"),
+    ],
+)
+def test_figures_above_the_line_are_no_digits_of_a_number(pdf, before, figure, read_as):
+    document = read(pdf(lambda c: raised(c, before, figure, 60, 700)))
+    assert document.text.endswith(read_as)
+
+
+def test_a_framed_box_is_read_by_itself(pdf):
+    def page(c):
+        lines(c, [line[:60] for line in prose("The", 9)], y=760)
+        c.rect(400, 640, 140, 130)
+        lines(c, ["Rent £9,000 a year", "Area 300 m²", "From 1 June 2027"], x=410, y=750)
+
+    found = texts(read(pdf(page)))
+    box = next(t for t in found if "Rent £9,000" in t)
+    assert "tenant" not in box and "Area 300 m²" in box
+    assert any("landlord" in t and "Area" not in t for t in found)
+
+
+def test_labels_in_small_type_above_their_values_are_labels(pdf):
+    from yarnex.core.terms.passages import Passages
+
+    def page(c):
+        c.grid([60, 220, 380], [700, 740, 780])
+        for x, y, label, value in [(65, 768, "Received by", "Nell Oakroyd"), (225, 768, "Bales", "64"), (65, 728, "Lorry", "KX26 PLD"), (225, 728, "Weighed on", "4 May 2026")]:  # fmt: skip
+            lines(c, [label], x=x, y=y, size=7)
+            lines(c, [value], x=x, y=y - 14)
+
+    labelled = Passages(document := read(pdf(page))).labelled
+    assert {(row.label, row.value.of(document.text)) for row in labelled} == {
+        ("Received by", "Nell Oakroyd"),
+        ("Bales", "64"),
+        ("Lorry", "KX26 PLD"),
+        ("Weighed on", "4 May 2026"),
+    }
+
+
+def test_lines_that_do_not_stand_under_each_other_are_two_paragraphs(pdf):
+    def page(c):
+        lines(c, ["Weir Bank plc", "Tel. 01632 960 555"], x=420, y=760)
+        lines(c, ["Our ref. WB/7781"], y=730)
+        lines(c, prose("The", 4), y=690)
+
+    found = texts(read(pdf(page)))
+    assert any("Our ref." in t and "Tel." not in t for t in found)

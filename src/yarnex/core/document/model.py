@@ -146,7 +146,8 @@ class Mark:
 
     kind: "cell" (value "Sheet1!C14"), "formula", "time" (seconds from the start, as text), "speaker", "anchor",
     "link" (an address), "comment" (words of a remark), "field" (name of a form field), "hidden" (not shown by
-    the file itself), "doubtful" (recognised with little certainty; value in per cent), "shown_as", "change".
+    the file itself), "doubtful" (recognised with little certainty; value in per cent), "shown_as", "change",
+    "label" (the name of what the rest of a form's cell holds).
     """
 
     span: Span

@@ -270,6 +270,8 @@ def lay_out_pages(pages: list[PageMarks]) -> tuple[list[Draft], list[Draft], lis
             else:
                 edges = 0.0, page.width
             parts.append(paragraphs_of(page.number, items, edges, pitch))
+            for draft in parts[-1] if id(region[0]) in boxed else ():
+                draft.boxed = True
     furniture = [
         Draft("furniture", [(page.number, [w for s in row.segments for w in s.words])])
         for page, rows in zip(pages, furniture_rows, strict=True)
@@ -277,11 +279,13 @@ def lay_out_pages(pages: list[PageMarks]) -> tuple[list[Draft], list[Draft], lis
     ]
     for page_drafts in parts:
         _shade(page_drafts, pages)
+        _mark_labels(page_drafts)
         _mark_notes(page_drafts, pages)
     drafts = join_tables(join_parts(parts), furniture)
     return drafts, furniture, printed_labels(furniture_rows)
 
 
+LABEL_WORDS = 8  # of a label that stands above its value in a cell
 NOTE_MARK = re.compile(r"(?:[¹²³⁴⁵⁶⁷⁸⁹]{1,2}|[*†‡§]{1,3}|\[\d{1,2}\]|\(?\d{1,2}\)?)(?=\s|[A-Z])")
 
 
@@ -298,6 +302,17 @@ def _mark_notes(drafts: list[Draft], pages: list[PageMarks]) -> None:
         low = words[0].top > 0.6 * pages[page - 1].height
         if low and NOTE_MARK.match(draft.text):
             draft.kind = "note"
+
+
+def _mark_labels(drafts: list[Draft]) -> None:
+    """Cells of a form, whose label stands in small type above the value, know where the label ends."""
+    for draft in drafts:
+        for cell in draft.table.cells if draft.table is not None else ():
+            if len(cell.lines) < 2 or cell.marks:
+                continue
+            label, value = cell.lines[0], cell.lines[1]
+            if label.size < 0.85 * value.size and label.bottom <= value.middle and len(label.words) <= LABEL_WORDS:
+                cell.marks.append((0, len(label.text), "label", label.text))
 
 
 def _shade(drafts: list[Draft], pages: list[PageMarks]) -> None:

@@ -37,6 +37,7 @@ LIGATURES = str.maketrans(
     }
 )
 UNITS_RAISED = ("m", "ft", "cm", "km", "mm", "in", "yd")
+TOUCHING = 0.06  # of the size of type: letters of one word
 SMALL, LIFTED = 0.85, 0.15  # of the size of type beside them
 ASCENT, DESCENT = 0.78, 0.22  # of the size of type, above and below the line: usual for text faces
 THIN = 2.6  # points: a path flatter than this is a line
@@ -249,6 +250,12 @@ def _words(text_page: Any, place: Place, straight: bool) -> tuple[list[Word], li
             ):
                 token = token.translate(AS_RAISED)
                 base, size, _ = before
+            joined = words and token[0].isalpha() and words[-1].text[-1].isalpha() and (base, size) == before[:2]
+            if joined and abs(left - before[2]) < TOUCHING * size and len(token) == 1:
+                text_so_far, *box_so_far = words[-1][:5]  # letters that the file sets one by one
+                words[-1] = new(Word, (text_so_far + token, *box_so_far[:2], right, box_so_far[3], size, style[1], 100))
+                before = base, size, right
+                continue
             before = base, size, right
             note = None
             if b - a == len(token) > 1 and token[-1].isdigit():  # the number of a note, or a square

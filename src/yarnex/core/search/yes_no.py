@@ -14,6 +14,7 @@ from yarnex.core.terms.by_words import telling_words
 from yarnex.core.terms.lines import Line
 from yarnex.core.terms.passages import Passages
 from yarnex.core.values import YesNo
+from yarnex.core.values.ticks import ticked_answer
 from yarnex.core.words import stems_of
 
 YES = re.compile(
@@ -60,6 +61,8 @@ def decided_by_term(question: Question, words: str) -> YesNo:
 def yes_or_no(passages: Passages, line: Line, question: Question) -> YesNo:
     """Yes, unless the clause that answers denies it, or the question does, or it holds only on a condition."""
     places = [p for idea in question.ideas for way, _ in idea.ways for w in way for p in line.own.get(w, ())]
+    if (ticked := ticked_answer(line.values.of(passages.text))) is not None:
+        return YesNo(ticked is not bool(NO.search(question.text)))
     plain = YES.match(text := passages.text, line.values.start, line.values.end)
     if plain is not None and (plain["no"] or passages.document.marks):
         return YesNo((plain["yes"] is not None) is not bool(NO.search(question.text)))

@@ -11,6 +11,7 @@ from yarnex.core.reading.layout.paragraphs import number_of
 from yarnex.core.terms.model import Candidate, Term
 from yarnex.core.terms.passages import BLACKED_OUT, BLANK, Labelled, Passages
 from yarnex.core.values import Found, ListOf, Money, Party, Quantity, Text, Value, YesNo, find_organisations
+from yarnex.core.values.ticks import ticked_answer
 
 TYPED = ("date", "money", "percent", "number", "duration")
 BARE_PERIODS = ("year", "month", "quarter", "week")  # rents are often stated without saying for how long
@@ -231,6 +232,8 @@ def from_value_words(
         if items is not None:
             value, inside = items
             yield Candidate("stated", value, Cite(passages.document, inside), quote, weight, finder, why)
+    elif term.type == "yes_no" and (ticked := ticked_answer(words)) is not None:
+        yield Candidate("stated", YesNo(ticked), Cite(passages.document, span), quote, weight, finder, why)
     elif term.type == "yes_no":
         for answer, phrases in ((True, term.yes), (False, term.no)):
             if says(phrases, words):

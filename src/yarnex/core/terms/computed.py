@@ -28,6 +28,7 @@ from yarnex.core.values import (
     Party,
     Quantity,
     Schedule,
+    Text,
     Value,
     add_duration,
     find_dates,
@@ -395,6 +396,37 @@ def issuer(term: Term, findings: Findings, passages: Passages) -> Computed | Non
     return Computed(Party(named.quote), named.quote, ("named at the head of the paper",), (named,))
 
 
+def signature(term: Term, findings: Findings, passages: Passages) -> Computed | None:
+    """The name below the close of a letter, with the post."""
+    from yarnex.core.terms.letterhead import signature_of
+
+    return _words_at(signature_of(passages.document), "below the close of the letter")
+
+
+def sender(term: Term, findings: Findings, passages: Passages) -> Computed | None:
+    """The organisation of the letterhead, else who signs."""
+    from yarnex.core.terms.letterhead import issuer_of, signature_of
+
+    head = issuer_of(passages.document)
+    if head is not None:
+        return _words_at(head, "named at the head of the paper")
+    return _words_at(signature_of(passages.document), "below the close of the letter")
+
+
+def subject(term: Term, findings: Findings, passages: Passages) -> Computed | None:
+    """The line below the salutation, or the one that opens with "Re"."""
+    from yarnex.core.terms.letterhead import subject_of
+
+    return _words_at(subject_of(passages.document), "the line that says what the letter is about")
+
+
+def _words_at(cite: Cite | None, where: str) -> Computed | None:
+    if cite is None:
+        return None
+    words = " ".join(cite.quote.split())
+    return Computed(Text(words), words, (where,), (cite,))
+
+
 def price_of_one(term: Term, findings: Findings, passages: Passages) -> Computed | None:
     """The total price divided by the number of units that it is for, where no price of one is given."""
     total, count = _price("total_price", findings), _units(findings)
@@ -494,6 +526,9 @@ RULES: dict[str, Rule] = {
     "parties": parties,
     "issuer": issuer,
     "price_of_one": price_of_one,
+    "sender": sender,
+    "signature": signature,
+    "subject": subject,
     "price_of_all": price_of_all,
     "speakers": speakers,
     "first_of_schedule": first_of_schedule,

@@ -56,3 +56,62 @@ def _is_name(words: str) -> bool:
 
 def _cite(document: Document, block: Block, inside: Span) -> Cite:
     return Cite(document, Span(block.span.start + inside.start, block.span.start + inside.end))
+
+
+CLOSE = re.compile(
+    r"\b(?:yours (?:sincerely|faithfully|truly|ever|respectfully)|(?:very |most )?(?:sincerely|respectfully)(?: yours)?|(?:with )?(?:kind|best|warm|friendly)(?:est)? (?:regards|wishes|greetings)|regards|signed for and on behalf of [^\n,]+)\b[\s,.]*",
+    re.IGNORECASE,
+)
+PERSON = re.compile(
+    r"(?:(?:Mr|Mrs|Ms|Miss|Dr|Prof|Sir|Dame)\.?\s)?[A-Z][\w.'’-]*(?:\s(?:(?:van|von|der|den|de|la|le|du|ter)\s)*[A-Z][\w.'’-]*){1,3}"
+)
+SALUTATION = re.compile(
+    r"(?:Dear\s+[^\n.:]{2,60}|(?:Ladies and )?Gentlemen|To whom it may concern)[,:]?\s*", re.IGNORECASE
+)
+AFTER_CLOSE = 3  # blocks below the close among which the name stands
+
+
+def signature_of(document: Document) -> Cite | None:
+    """Who signs a letter: the name below "Yours sincerely" and the like, and the post below it; None without a close."""
+    blocks = [b for b in document.blocks if b.kind not in ("furniture", "note")]
+    for place in range(len(blocks) - 1, -1, -1):
+        words = blocks[place].span.of(document.text)
+        close = next((m for m in CLOSE.finditer(words) if m.start() < 4 or words[m.start() - 2] in ".\n,"), None)
+        if close is None:
+            continue
+        rest = words[close.end() :]
+        if rest.strip():
+            found = PERSON.match(rest)
+            start = blocks[place].span.start + close.end()
+            end = start + min(len(rest.rstrip()), 90)
+            return Cite(document, Span(start, end)) if found is not None else None
+        return _signed_below(document, blocks[place + 1 : place + 1 + AFTER_CLOSE])
+    return None
+
+
+def _signed_below(document: Document, blocks: list[Block]) -> Cite | None:
+    for i, block in enumerate(blocks):
+        words = block.span.of(document.text)
+        if block.kind == "table" or len(words) > 80 or PERSON.match(words) is None or words.isupper():
+            continue
+        end = block.span.end
+        below = blocks[i + 1].span.of(document.text) if i + 1 < len(blocks) else ""
+        if below and blocks[i + 1].kind != "table" and len(below.split()) <= 6 and not re.search(r"\d|[.;:]\Z", below):
+            end = blocks[i + 1].span.end  # the post
+        return Cite(document, Span(block.span.start, end))
+    return None
+
+
+def subject_of(document: Document) -> Cite | None:
+    """The line that says what a letter is about: a short one below the salutation, or one that opens with "Re"."""
+    blocks = [b for b in document.blocks if b.kind not in ("furniture", "note", "table")][:20]
+    for block, after in zip(blocks, [*blocks[1:], None], strict=True):
+        words = block.span.of(document.text)
+        if m := re.match(r"(?:re|subject|concerning)\b\s*[:.]\s*(?=\S)", words, re.IGNORECASE):
+            return Cite(document, Span(block.span.start + m.end(), block.span.end))
+        if after is not None and SALUTATION.fullmatch(words):
+            line = after.span.of(document.text)
+            if len(line.split()) <= 16 and not line.rstrip().endswith((".", ",", ":", ";", "?", "!")):
+                return Cite(document, after.span)
+            return None
+    return None

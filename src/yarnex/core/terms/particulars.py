@@ -16,8 +16,9 @@ from yarnex.core.terms.lines import Line
 from yarnex.core.terms.model import Finding, Term
 from yarnex.core.terms.passages import BLACKED_OUT, BLANK, Labelled, Passages
 from yarnex.core.terms.schedules import TOTAL
-from yarnex.core.terms.values_in_lines import LineValues
+from yarnex.core.terms.values_in_lines import YEAR, LineValues
 from yarnex.core.values import Found, Quantity, Schedule, Text, Value, YesNo
+from yarnex.core.values.ticks import find_options, ticked_answer
 
 GROUP = "Other particulars"
 MOST_ROWS = 60  # of a table that is taken as a list of particulars
@@ -132,6 +133,10 @@ def _says_as_much(told: str, cell: str) -> bool:
 def name_of_row(table: Table, row: int, text: str) -> str:
     """The words that name a row: those of its first cell, or of the second where the first is but a number."""
     label = " ".join(row_label(table, row, text).split())
+    group = table.at(row, 0)
+    second = table.at(row, 1) if group is not None and group.row_span > 1 else None
+    if group is not None and second is not None and re.search(r"[A-Za-z]{3}", second.span.of(text)):
+        return " ".join(f"{group.span.of(text)}, {second.span.of(text)}".split())[:90]
     if re.fullmatch(r"[\W\d]*|[A-Z]{0,3}[\d-]*|[A-Z]\.?", label):
         second = table.at(row, 1)
         words = " ".join(second.span.of(text).split()) if second is not None else ""
@@ -160,18 +165,26 @@ def _finding(
         return Finding(
             passages.document, Term(name, label, GROUP, "text"), gaps[0][1], cites=(quote,), confidence=confidence
         )
-    if re.fullmatch(r"(?:yes|no)\W*", words, re.IGNORECASE):
-        answer = YesNo(words.lower().startswith("yes"))
+    ticked = ticked_answer(words)
+    if ticked is not None or re.fullmatch(r"(?:yes|no)\W*", words, re.IGNORECASE):
+        answer = YesNo(words.lower().startswith("yes") if ticked is None else ticked)
         return Finding(
             passages.document, Term(name, label, GROUP, "yes_no"), "stated", answer, words, confidence, (quote,)
         )
+    options = find_options(words)
+    if options:
+        chosen = "; ".join(o.span.of(words) for o in options if o.ticked)
+        return Finding(
+            passages.document, Term(name, label, GROUP, "text"), "stated" if chosen else "blank", Text(chosen) if chosen else None,
+            chosen, confidence, (quote,), why=("ticked under its own label",) if chosen else ("none of its boxes is ticked",),
+        )  # fmt: skip
     kind, found = typed_value(value, values, passages)
     if found is not None:
         return Finding(
             passages.document, Term(name, label, GROUP, kind), "stated", found.value, words if len(words) < 80 else found.span.of(text),
             confidence, (quote,), (found.reading,) if found.reading else (), why=("stands under its own label",),
         )  # fmt: skip
-    if typed or len(words) < 2:
+    if (typed and not YEAR.fullmatch(words)) or len(words) < 2:
         return None
     piece = on_one_line(shortened(text, value).of(text))
     return Finding(

@@ -119,6 +119,7 @@ def _counts(text: str) -> Iterator[Found[Quantity]]:
         yield Found(Quantity(Decimal(2)), Span(*m.span()))
 
 
+_gap = re.compile(r"[\s:]*")
 HEADS_A_COLUMN = re.compile(  # a first row that names columns, though it is set like the rows below it
     r"(?:item|parameter|particular|detail|property|feature|characteristic|subject|measure|metric)s?\t(?!.*\d[\d.,]*\s?(?:%|[a-z]{1,3}\b))[^:]*|quantity\t\D.*",
     re.IGNORECASE,
@@ -421,6 +422,14 @@ class Passages:
         table = self.document.tables[block.table]
         for row in range(table.header_rows, table.rows):
             cells = [c for c in table.row_cells(row) if c.span.end > c.span.start]
+            named = [(c, m) for c in cells if (m := self.document.mark_at("label", c.span.start))]
+            for cell, mark in named:
+                start = mark.span.end + len(_gap.match(self.text, mark.span.end).group())  # type: ignore[union-attr]
+                if start < cell.span.end:
+                    label = plain_label(mark.span.of(self.text))
+                    yield Labelled(label, Span(start, cell.span.end), cell.span, "table")
+            if named:
+                continue
             if len(cells) >= 3 and _number_only.fullmatch(cells[0].span.of(self.text)):
                 cells = cells[1:]
             if len(cells) == 2:

@@ -223,6 +223,8 @@ class LineValues:
         unit = TIME_HEAD.search(head)
         if unit and re.search(r"\d[ -]*\Z", head[: unit.start()]):
             return []  # the label tells a length of its own
+        if unit and YEAR.fullmatch(line.values.of(self.text).strip()):
+            return []  # the year itself
         if figure is not None and unit:
             name = re.sub(r"\s+|working", lambda m: "_" if m.group().isspace() else "business", unit["unit"].lower())
             return [Found(Duration(figure[0], name if name.endswith("s") else name + "s"), figure[1])]

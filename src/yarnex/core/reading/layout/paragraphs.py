@@ -49,6 +49,7 @@ class Draft:
     centred: bool = False
     left: float = 0.0
     full: bool = False  # the last line reaches the right edge
+    boxed: bool = False  # stands in a box beside the text, which goes on past it
     number: str = ""
     heading: str = ""
     level: int = 0
@@ -184,8 +185,10 @@ def join_parts(parts: list[list[Draft]]) -> list[Draft]:
     out: list[Draft] = []
     for drafts in parts:
         fresh = list(drafts)
-        last = next((d for d in reversed(out) if d.kind != "note"), None)
+        last = next((d for d in reversed(out) if d.kind != "note" and not d.boxed), None)
         head = next((d for d in fresh if d.kind != "note"), None)
+        if head is not None and head.boxed:
+            head = None
         if last and head and last.kind == head.kind == "paragraph" and _continues(last, head):
             last.lines.extend(head.lines)
             last.full = head.full

@@ -228,3 +228,51 @@ def test_raised_figures_do_not_run_into_numbers():
         paragraph = word.add_paragraph(before)
         paragraph.add_run(figure).font.superscript = True
     assert read(word).text == "The price is £4.55 ²\nThe shed has 1,240 m²"
+
+
+def test_labels_before_a_tab_make_a_table_and_numbered_clauses_do_not():
+    word = docx.Document()
+    for line in ("Quotation no.\tQ-7731", "Valid until\t30 June 2026", "Weekly charge\t£1,240 plus VAT"):
+        word.add_paragraph(line)
+    word.add_paragraph("1.\tThe Keeper shall store the bales in the dry.")
+    word.add_paragraph("2.\tThe Owner shall pay each month.")
+    for line in ("Storage\t3", "Payment\t4", "Ending\t7"):  # a list of contents
+        word.add_paragraph(line)
+    document = read(word)
+    assert [(t.rows, t.columns) for t in document.tables] == [(3, 2)]
+    assert document.tables[0].at(1, 1).span.of(document.text) == "30 June 2026"
+
+
+def test_a_long_value_behind_a_tab_stays_a_paragraph():
+    word = docx.Document()
+    for name in ("“Bale”", "“Store”"):
+        word.add_paragraph(f"{name}\tmeans anything that the Owner brings and the Keeper takes in")
+    assert not read(word).tables
+
+
+@pytest.mark.parametrize(
+    ("lines", "blocks"),
+    [
+        (["Start: 1 July 2026", "Deposit: £2,480"], ["Start: 1 July 2026", "Deposit: £2,480"]),
+        (["Ivo Kirk", "Manager"], ["Ivo Kirk", "Manager"]),
+        (["the bales are stored in the dry and", "counted each month by the Keeper"], ["the bales are stored in the dry and counted each month by the Keeper"]),
+        (["Yours sincerely", "", "Ivo Kirk"], ["Yours sincerely", "Ivo Kirk"]),
+    ],
+)  # fmt: skip
+def test_line_ends_inside_a_paragraph(lines, blocks):
+    word = docx.Document()
+    paragraph = word.add_paragraph(lines[0])
+    for line in lines[1:]:
+        paragraph.add_run().add_break()
+        paragraph.add_run(line)
+    document = read(word)
+    assert [b.span.of(document.text) for b in document.blocks] == blocks
+
+
+def test_cells_side_by_side_that_open_with_a_label_know_it():
+    word = docx.Document()
+    table = word.add_table(rows=1, cols=2)
+    table.cell(0, 0).text = "Keeper\nKirk & Dyson Storage Ltd\nUnit 3, Weir Road"
+    table.cell(0, 1).text = "Customer\nBrackenfold Mills Limited\nSkerra Road"
+    document = read(word)
+    assert [m.value for m in document.marks if m.kind == "label"] == ["Keeper", "Customer"]

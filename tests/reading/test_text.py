@@ -85,3 +85,12 @@ def test_tables_drawn_with_signs():
     assert [c.span.of(document.text) for c in table.row_cells(2)] == ["Weir", "£8,000"]
     assert document.line_of(table.row_cells(2)[1].span) == 7
     assert document.text.endswith("All without VAT.")
+
+
+def test_dots_lead_from_a_label_to_its_value_but_not_to_a_page():
+    text = "Terms of sale\n\nPayment terms ........ 30 days\nDue date ............. 11 September 2026\n\nRent ........ 3\nRepair ...... 9\n"
+    document = read_text(text.encode(), "a.txt", "0" * 64)
+    assert [[c.span.of(document.text) for c in t.cells] for t in document.tables] == [
+        ["Payment terms", "30 days", "Due date", "11 September 2026"]
+    ]
+    assert "........ 3" in document.text

@@ -15,12 +15,13 @@ from yarnex.core.reading.docx_styles import Styles, read_styles
 from yarnex.core.reading.inline import Inline
 from yarnex.core.reading.layout.headings import contents_of, full_numbers, run_in_heading
 from yarnex.core.reading.layout.paragraphs import DIVISION, Draft, number_of
-from yarnex.core.reading.layout.tables import CellDraft, TableDraft
+from yarnex.core.reading.layout.tables import CellDraft, TableDraft, header_rows
 from yarnex.core.reading.layout.words import Segment
 from yarnex.core.reading.names import W, attribute, local_name, switched_on
 from yarnex.core.reading.package import BROKEN, Package, core_properties
 from yarnex.core.reading.shades import colour_name, parse_colour
 
+LABEL_WORDS, VALUE_WORDS = 8, 15  # at most, of what stands before a tab and behind it in a list of particulars
 SKIPPED = {
     "Fallback",
     "instrText",
@@ -147,6 +148,9 @@ class _Reader:
     comments: dict[str, str] = field(default_factory=dict)
     remarks: int = 0
     pending: list[tuple[str, etree._Element]] = field(default_factory=list)  # notes and text boxes met in a paragraph
+    tabbed: dict[int, list[Inline]] = field(
+        default_factory=dict
+    )  # columns of paragraphs with tabs, by their draft's id
 
     def problems(self) -> list[Problem]:
         out = []
@@ -180,6 +184,22 @@ class _Reader:
             self.page = 1
         for body in root.iter(f"{W}body"):
             self.blocks(body, self.drafts)
+        self.drafts = self._tables_of_tabs()
+
+    def _tables_of_tabs(self) -> list[Draft]:
+        """Paragraphs in a row that are cut into as many columns by tabs become a table; a list of contents does not."""
+        out: list[Draft] = []
+        run: list[Draft] = []
+        for draft in [*self.drafts, None]:
+            columns = self.tabbed.get(id(draft)) if draft is not None else None
+            if run and (columns is None or len(columns) != len(self.tabbed[id(run[0])])):
+                out += _table_of_tabs(run, self.tabbed)
+                run = []
+            if columns is not None and draft is not None:
+                run.append(draft)
+            elif draft is not None:
+                out.append(draft)
+        return out
 
     def blocks(self, parent: etree._Element, out: list[Draft]) -> None:
         for item in parent:
@@ -214,12 +234,17 @@ class _Reader:
         style = self.styles.of(element)
         number, depth = self.numbering.next_number(element, style)
         inline.page = start_page if start_page == self.page else self._page_of(element, start_page)
-        draft = inline.draft()
-        if draft is not None:
-            typed, rest = number_of(draft.text)
-            draft.number = number or typed
-            self.classify(draft, style.heading_level, depth, draft.text if number else rest, bool(number))
-            out.append(draft)
+        for part in inline.lines():
+            part.page = inline.page
+            draft = part.draft()
+            if draft is not None:
+                typed, rest = number_of(draft.text)
+                draft.number = number or typed
+                self.classify(draft, style.heading_level, depth, draft.text if number else rest, bool(number))
+                out.append(draft)
+                if draft.kind == "paragraph" and not draft.number and len(columns := part.columns()) > 1:
+                    self.tabbed[id(draft)] = columns
+                number = ""
         self.flush(out)
 
     def _page_of(self, element: etree._Element, start: int) -> int:
@@ -286,8 +311,13 @@ class _Reader:
                         walk(item, self.styles.run_bold(item, heavy))
                 elif name == "t":
                     inline.put(item.text or "", heavy)
-                elif name in ("tab", "br", "cr", "ptab"):
-                    inline.put(" ", heavy)
+                elif name in ("tab", "ptab"):
+                    inline.tab(heavy)
+                elif name in ("br", "cr"):
+                    if attribute(item, "type") in ("page", "column"):
+                        inline.put(" ", heavy)
+                    else:
+                        inline.break_line(heavy)
                 elif name in ("noBreakHyphen", "softHyphen"):
                     inline.put("-" if name == "noBreakHyphen" else "", heavy)
                 elif name == "sym":
@@ -361,6 +391,7 @@ class _Reader:
         first = [line.bold for c in cells if c.row == 0 for line in c.lines]
         others = [line.bold for c in cells if c.row > 0 for line in c.lines]
         header = heads or int(bool(first) and all(first) and not all(others) and row_place > 0)
+        _mark_labels(cells)
         return TableDraft(cells, row_place + 1, columns, header, True, 0, 0, 0, 0)
 
     def _cell(self, cell: etree._Element, row: int, column: int, width: int) -> CellDraft:
@@ -371,8 +402,9 @@ class _Reader:
         draft.shade = colour_name(colour) if colour else ""
         offset = 0
         for paragraph in cell.iter(f"{W}p"):
-            inner = self.inline(paragraph).draft()
-            if inner is not None:
+            for inner in [part.draft() for part in self.inline(paragraph).lines()]:
+                if inner is None:
+                    continue
                 draft.lines.append(Segment(inner.lines[0][1]))
                 draft.marks += [(a + offset, b + offset, kind, value) for a, b, kind, value in inner.marks]
                 offset += len(inner.text) + 1
@@ -392,6 +424,32 @@ def _raised_figures(run: etree._Element, properties: etree._Element) -> str:
         return ""
     text = "".join(t.text or "" for t in run.iter(f"{W}t"))
     return text if text.isdigit() else ""
+
+
+def _table_of_tabs(run: list[Draft], tabbed: dict[int, list[Inline]]) -> list[Draft]:
+    rows = [tabbed[id(d)] for d in run]
+    texts = [[" ".join(w.text for w in part.words()) for part in row] for row in rows]
+    label = all(len(t[0].split()) <= LABEL_WORDS and not re.search(r";\Z|[a-z]{4}\.\Z", t[0]) for t in texts)
+    contents = all(re.fullmatch(r"\d{1,4}|[ivxl]{1,6}", t[-1]) for t in texts) and len(run) > 2
+    long = any(len(t.split()) > VALUE_WORDS or t.startswith("means ") for row in texts for t in row[1:])
+    if len(run) < 2 or not label or contents or long:
+        return run
+    cells = [part.cell(r, c) for r, row in enumerate(rows) for c, part in enumerate(row)]
+    table = TableDraft(cells, len(rows), len(rows[0]), 0, False, 0, 0, 0, 0)
+    table.header_rows = header_rows(table)
+    return [Draft("table", table=table, table_page=run[0].lines[0][0])]
+
+
+def _mark_labels(cells: list[CellDraft]) -> None:
+    """Cells that stand side by side, each with a short line over others, are a form: "Customer" over a name and address."""
+    for row in {c.row for c in cells}:
+        filled = [c for c in cells if c.row == row and c.lines]
+        if len(filled) < 2 or any(len(c.lines) < 2 for c in filled):
+            continue
+        heads = [c.lines[0].text for c in filled]
+        if all(re.fullmatch(r"[A-Z][^\d.,;:]{1,30}", h) and len(h.split()) <= 3 for h in heads):
+            for cell, head in zip(filled, heads, strict=True):
+                cell.marks.append((0, len(head), "label", head))
 
 
 def _change(item: etree._Element, text: str) -> str:

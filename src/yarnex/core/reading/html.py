@@ -239,10 +239,11 @@ class PageReader:
 
     def _flush(self, kind: str = "paragraph") -> None:
         if self.inline is not None and not self.inline.empty:
-            draft = self.inline.draft(kind)
-            if draft is not None:
-                draft.number, self.numbered = self.numbered or draft.number, ""
-                self.drafts.append(draft)
+            for part in self.inline.lines():
+                draft = part.draft(kind)
+                if draft is not None:
+                    draft.number, self.numbered = self.numbered or draft.number, ""
+                    self.drafts.append(draft)
         self.inline = Inline(self.page)
 
     def _walk(self, element: etree._Element, bold: bool, depth: int) -> None:
@@ -296,7 +297,9 @@ class PageReader:
             bulleted = bool(self.lists) and self.lists[-1][0] != "ol"  # numbered ones become items by their number
             self._flush("item" if bulleted else "paragraph")
         elif name == "br":
-            self._put("\n", bold)
+            if self.inline is None:
+                self.inline = Inline(self.page)
+            self.inline.break_line(bold)
         elif name == "hr":
             self._flush()
         elif name in ("input", "textarea", "select"):

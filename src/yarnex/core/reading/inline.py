@@ -18,13 +18,15 @@ class Inline:
     `put` adds text, `open` begins a mark and `close` ends it. White space is collapsed to single spaces at the end.
     """
 
-    __slots__ = ("_bold", "_letters", "_marks", "page")
+    __slots__ = ("_bold", "_breaks", "_letters", "_marks", "_tabs", "page")
 
     def __init__(self, page: int = 0) -> None:
         self.page = page
         self._letters: list[str] = []
         self._bold: list[bool] = []
         self._marks: list[tuple[int, int, str, str]] = []
+        self._breaks: list[int] = []
+        self._tabs: list[int] = []
 
     def put(self, text: str, bold: bool = False) -> None:
         """Add a run of text."""
@@ -39,6 +41,45 @@ class Inline:
             if not before[-1].isspace() and not SQUARED.search(before):
                 self.put(" ", bold)
         self.put(text, bold)
+
+    def break_line(self, bold: bool = False) -> None:
+        """Go on in a new line of the same paragraph."""
+        self._breaks.append(len(self._letters))
+        self.put("\n", bold)
+
+    def tab(self, bold: bool = False) -> None:
+        """Go on at the next stop."""
+        self._tabs.append(len(self._letters))
+        self.put("\t", bold)
+
+    def lines(self) -> list[Inline]:
+        """The paragraph, cut at the line ends that part labels, addresses and names, not at those inside sentences."""
+        if not self._breaks:
+            return [self]
+        ends = [*self._breaks, len(self._letters)]
+        texts = ["".join(self._letters[a:b]).strip() for a, b in zip([0, *self._breaks], ends, strict=True)]
+        cuts = [at for at, above, below in zip(self._breaks, texts, texts[1:], strict=False) if _parts(above, below)]
+        if "" in texts:
+            cuts = sorted({*cuts, *(at for at, below in zip(self._breaks, texts[1:], strict=False) if not below)})
+        return self._cut(cuts)
+
+    def columns(self) -> list[Inline]:
+        """The paragraph, cut at its tabs; empty parts are left out."""
+        return [part for part in self._cut(self._tabs) if not part.empty]
+
+    def _cut(self, places: list[int]) -> list[Inline]:
+        out = []
+        for start, end in zip([0, *places], [*places, len(self._letters)], strict=True):
+            part = Inline(self.page)
+            part._letters, part._bold = self._letters[start:end], self._bold[start:end]
+            part._marks = [
+                (max(a, start) - start, min(b, end) - start, kind, value)
+                for a, b, kind, value in self._marks
+                if start <= a < end or a < start < b
+            ]
+            part._tabs = [t - start for t in self._tabs if start < t < end]
+            out.append(part)
+        return out
 
     @property
     def at(self) -> int:
@@ -106,6 +147,18 @@ class Inline:
         """A cell of these words (it may be empty)."""
         words, marks = self._settle()
         return CellDraft(row, column, row_span, column_span, [Segment(words)] if words else [], marks, shade=shade)
+
+
+LABEL_LINE = re.compile(r"[A-Z][^:.;]{1,40}:\s+\S")  # "Deposit: £500"
+SHORT_LINE = 6  # words
+
+
+def _parts(above: str, below: str) -> bool:
+    """True for a line end after or before a labelled line, or between two short lines that begin with capitals."""
+    if LABEL_LINE.match(above) or LABEL_LINE.match(below):
+        return below[:1].isupper()
+    short = max(len(above.split()), len(below.split())) <= SHORT_LINE
+    return short and above[:1].isupper() and (below[:1].isupper() or below[:1].isdigit()) and not above.endswith(",")
 
 
 def plain_words(text: str, bold: bool = False) -> list[Word]:

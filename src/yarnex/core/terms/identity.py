@@ -354,6 +354,10 @@ def _in_an_address(document: Document, day: Span) -> bool:
     return bool(address) and len(words) <= 16 and sum(w[:1].islower() for w in words) <= 0.3 * len(words)
 
 
+OF_ANOTHER_DAY = re.compile(
+    r"\b(?:due|pay\w*|expir\w*|valid|start\w*|end\w*|deliver\w*|renew\w*|matur\w*|born|birth|deadline|closing|until|by|from)\b",
+    re.IGNORECASE,
+)
 OF_A_DAY = re.compile(
     r"\b(?:mon|tues|wednes|thurs|fri|satur|sun)day\b,?|\b\d{1,2}[.:]\d\d\b\s*(?:[ap]\.?\s?m\b\.?|noon|hours|hrs)?",
     re.IGNORECASE,
@@ -369,6 +373,8 @@ def _stands_alone(document: Document, day: Span) -> bool:
     end = document.text.find("\n", day.end, block.span.end)
     rest = document.text[start : day.start] + document.text[day.end : end if end >= 0 else block.span.end]
     rest = OF_A_DAY.sub(" ", rest)
+    if OF_ANOTHER_DAY.search(rest):
+        return False
     if ":" in rest:  # "Commencement date: 1 May" dates something else
         return bool(re.fullmatch(r"\W*dated?\W*", rest, re.IGNORECASE))
     return len(rest.split()) <= 2 and not re.search(r"[“”\"]|\bmeans\b", rest)

@@ -11,6 +11,8 @@ from yarnex.core.reading.layout.words import PLACEHOLDER, Row, Segment
 
 CLOSE_GAP = 0.55  # of the size of type: wider than between words, for a value under the others of its column
 MIN_GAP = 4.0  # points of white space between columns
+LEADING = re.compile(r"[.…]+")
+PAGE = re.compile(r"\d{1,4}|[ivxl]{1,6}")
 LEADER = re.compile(r"(?:\.\s?){4,}|…{2,}")
 
 
@@ -20,6 +22,9 @@ def spaced_tables(rows: list[Row], separators: list[float]) -> list[Row | TableD
     separators: heights at which a line is drawn across, for tables ruled only between rows.
     """
     out: list[Row | TableDraft] = []
+    printed = {id(r) for r in rows}
+    rows = _cut_at_leaders(rows)
+    led = {id(r) for r in rows if id(r) not in printed}
     rows = _cut_at_columns(rows)
     i = 0
     while i < len(rows):
@@ -28,7 +33,8 @@ def spaced_tables(rows: list[Row], separators: list[float]) -> list[Row | TableD
             i += 1
             continue
         end = _before_second_head(rows, i, _stretch_end(rows, i))
-        draft = _aligned(rows[i:end], separators) if end - i >= 2 else None
+        end = next((j for j in range(i + 1, end) if (id(rows[j]) in led) != (id(rows[i]) in led)), end)
+        draft = _aligned(rows[i:end], separators, led=id(rows[i]) in led) if end - i >= 2 else None
         if draft is None:
             out.append(rows[i])
             i += 1
@@ -40,6 +46,22 @@ def spaced_tables(rows: list[Row], separators: list[float]) -> list[Row | TableD
             out.append(draft)
             i = end
     return out
+
+
+def _cut_at_leaders(rows: list[Row]) -> list[Row]:
+    """Neighbouring rows in which dots lead from a label to its value lose the dots; those of a list of contents do not."""
+    cut: list[Row | None] = []
+    for row in rows:
+        words = [w for s in row.segments for w in s.words]
+        dots = [i for i, w in enumerate(words) if LEADING.fullmatch(w.text)]
+        left, right = (words[: dots[0]], words[dots[-1] + 1 :]) if dots else ([], [])
+        whole = left and right and len(dots) == dots[-1] - dots[0] + 1 and sum(len(words[i].text) for i in dots) > 3
+        paged = len(right) == 1 and PAGE.fullmatch(right[0].text)
+        cut.append(Row([Segment(left), Segment(right)]) if whole and not paged else None)
+    return [
+        made if made is not None and any(c is not None for c in (*cut[max(0, i - 1) : i], *cut[i + 1 : i + 2])) else row
+        for i, (row, made) in enumerate(zip(rows, cut, strict=True))
+    ]
 
 
 def _cut_at_columns(rows: list[Row]) -> list[Row]:
@@ -178,8 +200,8 @@ def _wraps(above: Row, below: Row) -> bool:
     return close and len(below.segments) == 1 and (opened or below.text[:1].islower()) and below.x1 < above.x1
 
 
-def _aligned(rows: list[Row], separators: list[float]) -> TableDraft | None:
-    """A stretch of rows -> a table, None where its columns do not hold."""
+def _aligned(rows: list[Row], separators: list[float], led: bool = False) -> TableDraft | None:
+    """A stretch of rows -> a table, None where its columns do not hold. led: dots lead from column to column."""
     columns_of_figures = figure_columns(rows)
     if columns_of_figures is not None:
         return _figures(rows, columns_of_figures, separators)
@@ -192,7 +214,7 @@ def _aligned(rows: list[Row], separators: list[float]) -> TableDraft | None:
         if _inner(met):
             gaps = met
     columns = sorted(_inner(gaps or []))
-    if not columns or (len(multi) < 3 and (len(multi) < 2 or most < 3)):
+    if not columns or (len(multi) < 3 and (len(multi) < 2 or (most < 3 and not led))):
         return None
     cuts = [_cut_in(a, b, rows) for a, b in columns]
     if len(cuts) == 1 and _narrow_text(multi, cuts[0]):

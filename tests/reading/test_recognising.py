@@ -153,3 +153,28 @@ def test_places_without_pieces_follow_the_letters():
 
 def test_an_engine_that_sees_nothing_gives_nothing():
     assert recognise(page(), 2.0, lambda image: []).words == []
+
+
+def test_ticked_and_empty_boxes_are_signs():
+    def boxes(pen):
+        for x, ticked in ((700, True), (860, False)):
+            pen.rectangle((x, 94, x + 26, 120), outline=0, width=3)
+            if ticked:
+                pen.line((x + 4, 98, x + 22, 116), fill=0, width=3)
+                pen.line((x + 4, 116, x + 22, 98), fill=0, width=3)
+            pen.text((x + 40, 90), "Yes" if ticked else "No", fill=0, font=FONT)
+
+    text = scanned(page(boxes)).text
+    assert "☒ Yes" in text and "☐ No" in text
+    assert text.count("☒") == text.count("☐") == 1
+
+
+def test_a_page_of_few_lines_askew_keeps_its_rows():
+    image = Image.new("L", (1600, 700), 255)
+    pen = ImageDraw.Draw(image)
+    for i, (label, value) in enumerate([("Balance", "12,480"), ("Interest", "31.85"), ("Due", "9,716")]):
+        pen.text((90, 90 + 45 * i), label, fill=0, font=FONT)
+        pen.text((1300, 90 + 45 * i), value, fill=0, font=FONT)
+    document = scanned(image.rotate(0.8, fillcolor=255))
+    rows = [" ".join(b.span.of(document.text).split()) for b in document.blocks]
+    assert any("Interest 31.85" in row for row in rows)

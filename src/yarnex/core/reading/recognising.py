@@ -23,6 +23,8 @@ from yarnex.core.errors import YarnexError
 from yarnex.core.reading.layout.words import REDACTED, Rule, Word
 
 LONG_SIDE = 1600  # pixels of the longer side that the engine is given
+MANY_LINES = 8  # long ones that show together how far a page lies askew
+MOST_SKEW = 3.0  # degrees
 POOR = 0.72  # mean certainty under which other ways up are tried
 MAX_PIXELS = 120_000_000
 TESSERACT_SECONDS = 180
@@ -75,12 +77,13 @@ def recognise(picture: Any, scale: float, read_lines: Callable[[Any], list[Line]
         return Recognised([], [])
     scale *= shrink
     height, width = image.shape
-    angle = _skew(lines)
-    turn = _turner(angle, width / 2, height / 2)
     ink = _ink(image)
+    angle = _skew(lines, ink)
+    turn = _turner(angle, width / 2, height / 2)
     words = _words(lines, turn, ink)
     bars, rules = _drawn(image, angle)
     struck = _struck(words, rules, _straightened(ink, angle))
+    words = _with_boxes(words, _straightened(ink, angle))
     gone = {id(w) for w in struck}
     kept = _with_bars([w for w in words if id(w) not in gone], bars)
     factor = 1 / scale
@@ -211,14 +214,42 @@ def _tesseract_lines(image: Any, program: str) -> list[Line]:
 
 
 # ------------------------------------------------------------------ straightening
-def _skew(lines: list[Line]) -> float:
-    """Degrees by which lines rise (negative) or fall to the right: the median over long lines."""
+def _skew(lines: list[Line], ink: Any) -> float:
+    """Degrees by which lines rise (negative) or fall to the right: the median over long lines.
+
+    Where there are few, the angle at which the ink of the page falls into the sharpest rows (the projection profile).
+    """
     angles = []
     for text, _, _, box in lines:
         (x0, y0), (x1, y1) = box[0], box[1]
         if len(text) > 12 and x1 - x0 > 100:
             angles.append(math.degrees(math.atan2(y1 - y0, x1 - x0)))
-    return median(angles) if len(angles) >= 3 else 0.0
+    if len(angles) >= MANY_LINES:
+        return median(angles)
+    return _skew_of_ink(ink)
+
+
+def _skew_of_ink(ink: Any) -> float:
+    """The angle, in degrees within MOST_SKEW, at which the rows of ink are sharpest; 0 for a page with hardly any ink."""
+    import numpy as np
+
+    ys, xs = np.nonzero(ink)
+    if len(xs) < 500:
+        return 0.0
+    every = max(1, len(xs) // 40_000)
+    ys, xs = ys[::every].astype(float), xs[::every].astype(float)
+
+    def sharpness(angle: float) -> float:
+        rows = np.bincount((ys - xs * math.tan(math.radians(angle)) + 2 * ink.shape[1]).astype(int) // 2)
+        return float((rows.astype(float) ** 2).sum())
+
+    steps = round(4 * MOST_SKEW)
+    coarse = _sharpest([k / 4 for k in range(-steps, steps + 1)], sharpness)
+    return round(_sharpest([coarse + k / 20 for k in range(-5, 6)], sharpness), 2)
+
+
+def _sharpest(angles: list[float], sharpness: Callable[[float], float]) -> float:
+    return max(angles, key=sharpness)
 
 
 def _turner(angle: float, cx: float, cy: float) -> Callable[[float, float], tuple[float, float]]:
@@ -337,6 +368,55 @@ def _straightened(image: Any, angle: float, ground: int = 0) -> Any:
         return image
     matrix = cv2.getRotationMatrix2D((width / 2, height / 2), angle, 1.0)
     return cv2.warpAffine(image, matrix, (width, height), borderValue=ground)
+
+
+BOX_SIDES = 0.9  # share of each side of a form's box that is ink
+EMPTY, FULL = 0.05, 0.85  # share of a box's inside that is ink: less is empty, more is a bullet or a blot
+
+
+def _with_boxes(words: list[Word], ink: Any) -> list[Word]:
+    """Words with the boxes of forms, as signs that say whether each is ticked, in place of what was recognised of them."""
+    import cv2
+
+    usual = median([w.size for w in words]) if words else 0.0
+    if usual < 8:
+        return words
+    contours, _ = cv2.findContours(ink, cv2.RETR_LIST, cv2.CHAIN_APPROX_SIMPLE)
+    found: list[Word] = []
+    for contour in contours:
+        x, y, wide, tall = cv2.boundingRect(contour)
+        if not (0.5 * usual <= wide <= 1.5 * usual and 0.8 <= wide / tall <= 1.25):
+            continue
+        corners = cv2.approxPolyDP(contour, 0.06 * cv2.arcLength(contour, True), True)
+        if len(corners) != 4 or cv2.contourArea(contour) < 0.85 * (wide - 1) * (tall - 1):
+            continue
+        if any(_is_letter_of(w, x + wide / 2, y + tall / 2, wide) for w in words):
+            continue
+        part = ink[y : y + tall, x : x + wide]
+        band = max(2, wide // 8)
+        sides = part[:band].max(0), part[-band:].max(0), part[:, :band].max(1), part[:, -band:].max(1)
+        if min(float(s.mean()) for s in sides) < BOX_SIDES:
+            continue
+        inside = part[2 * band : -2 * band, 2 * band : -2 * band]
+        share = float(inside.mean()) if inside.size else 1.0
+        middle = x + wide / 2, y + tall / 2
+        if share > FULL or any(math.dist(middle, ((f.x0 + f.x1) / 2, (f.top + f.bottom) / 2)) < wide for f in found):
+            continue
+        sign = "☐" if share < EMPTY else "☒"
+        found.append(Word(sign, x, middle[1] - usual / 2, x + wide, middle[1] + usual / 2, usual, False, 80))
+    return [w for w in words if not any(_is_of_box(w, f) for f in found)] + found if found else words
+
+
+def _is_letter_of(word: Word, x: float, y: float, wide: float) -> bool:
+    """True where a point lies in a word of several letters, away from its ends."""
+    inside = word.x0 + 0.2 * wide < x < word.x1 - 0.2 * wide and word.top < y < word.bottom
+    return inside and sum(c.isalnum() for c in word.text) > 1
+
+
+def _is_of_box(word: Word, box: Word) -> bool:
+    """True for what was recognised of a box alone: no wider, and in the same place."""
+    level = abs(word.top + word.bottom - box.top - box.bottom) < box.size
+    return level and word.x0 > box.x0 - 0.5 * box.size and word.x1 < box.x1 + 0.5 * box.size
 
 
 def _drawn(image: Any, angle: float) -> tuple[list[tuple[float, float, float, float]], list[Rule]]:

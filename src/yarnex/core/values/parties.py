@@ -59,7 +59,10 @@ def find_organisations(text: str) -> Iterator[Found[Party]]:
     while m := _organisation.search(text, end):
         start, end = m.start(), m.end()
         end = start + len(_whole(text, m))
-        lead = re.match(r"(?:(?:The|This|By|Between|And|As|For|Name|From|To|If|In|Signed\s+(?:for|by)(?:\s+and\s+on\s+behalf\s+of)?)\s+)+", m.group())
+        lead = re.match(
+            r"(?:(?:The|This|By|Between|And|As|For|Name|From|To|If|In|Signed\s+(?:for|by)(?:\s+and\s+on\s+behalf\s+of)?)\s+)+",
+            m.group(),
+        )
         if lead and not re.match(r"The\s+\w+\s+(?:Company|Trust|Bank|Council)", m.group()):
             start += lead.end()
         if number := re.match(r".*\d\.\s+(?=\S)", text[start:end]):  # a sentence ends before the name

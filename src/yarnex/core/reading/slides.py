@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import io
+import re
 from collections.abc import Iterator
 from decimal import Decimal
 from typing import Any
@@ -76,6 +77,13 @@ def read_pptx(data: bytes, path: str, sha256: str) -> Document:
     )  # fmt: skip
 
 
+ROW = 300_000  # a third of an inch, in the file's units: shapes that begin within it stand in one row
+CARD = 60  # letters of a caption or a figure
+FIGURE = re.compile(
+    r"[+–−-]?\s?(?:[£$€¥₹]|[A-Z]{2,3}\$?)?\s?[+–−-]?\(?\d[\d.,]*\)?\s?(?:%|[a-zA-Z]{1,3}\b|million|billion|per cent|pence)?"
+)
+
+
 class _SlideReader:
     """Gathers the drafts of one slide."""
 
@@ -92,10 +100,13 @@ class _SlideReader:
             self.title = " ".join(head.text_frame.text.split())
             self.drafts.append(heading(self.title, 1, self.number))
         shapes = [s for s in _flat(slide.shapes) if head is None or s.shape_id != head.shape_id]
-        for shape in sorted(
-            shapes, key=lambda s: ((s.top or 0) // 300_000, s.left or 0)
-        ):  # a third of an inch is one row
-            self._shape(shape)
+        ordered = sorted(shapes, key=lambda s: ((s.top or 0) // ROW, s.left or 0))
+        cards = _cards(ordered)
+        for shape in ordered:
+            if shape.shape_id not in cards:
+                self._shape(shape)
+            elif (rows := cards[shape.shape_id]) is not None:
+                self.drafts.append(Draft("table", table=_grid(rows, header=0), table_page=self.number))
         if slide.has_notes_slide and slide.notes_slide.notes_text_frame is not None:
             for para in slide.notes_slide.notes_text_frame.paragraphs:
                 if para.text.strip():
@@ -144,6 +155,50 @@ class _SlideReader:
                     row.append("" if value is None else shown(Decimal(repr(value)), _format_of(one)))
                 rows.append(row)
             self.drafts.append(Draft("table", table=_grid(rows, header=1), table_page=self.number))
+
+
+def _cards(shapes: list[Any]) -> dict[int, list[list[str]] | None]:
+    """Big figures with their captions, as label and value: rows of a table by the id of the shape in whose place it stands.
+
+    A card is one shape of two paragraphs, or a shape with one below it; the ids of the other shapes go with None.
+    """
+    out: dict[int, list[list[str]] | None] = {}
+    lines = {s.shape_id: _lines_of(s) for s in shapes}
+    pairs: list[tuple[list[int], list[str]]] = []
+    for place, shape in enumerate(shapes):
+        own = lines[shape.shape_id]
+        if len(own) == 2 and (card := _card(own)):
+            pairs.append(([shape.shape_id], card))
+        elif len(own) == 1:
+            below = next(
+                (
+                    s for s in shapes[place + 1 :]
+                    if len(lines[s.shape_id]) == 1 and abs((s.left or 0) - (shape.left or 0)) < ROW
+                    and (shape.top or 0) < (s.top or 0) <= (shape.top or 0) + (shape.height or 0) + ROW
+                ),
+                None,
+            )  # fmt: skip
+            if below is not None and (card := _card([*own, *lines[below.shape_id]])):
+                pairs.append(([shape.shape_id, below.shape_id], card))
+    if len(pairs) >= 2:
+        out = {i: None for ids, _ in pairs for i in ids}
+        out[pairs[0][0][0]] = [card for _, card in pairs]
+    return out
+
+
+def _card(two: list[str]) -> list[str] | None:
+    """[label, value] of a short caption and a figure, in whichever order they stand."""
+    figures = [bool(FIGURE.match(t)) for t in two]
+    if sum(figures) != 1 or any(len(t) > CARD for t in two):
+        return None
+    value = figures.index(True)
+    return [two[1 - value], two[value]] if re.search(r"[A-Za-z]{2}", two[1 - value]) else None
+
+
+def _lines_of(shape: Any) -> list[str]:
+    if getattr(shape, "has_table", False) or not shape.has_text_frame:
+        return []
+    return [" ".join(p.text.split()) for p in shape.text_frame.paragraphs if p.text.strip()]
 
 
 def _format_of(series: Any) -> str:

@@ -11,7 +11,7 @@ from decimal import Decimal
 from functools import cached_property
 from itertools import pairwise
 
-from yarnex.core.document import Block, Document, Span
+from yarnex.core.document import Block, Document, Span, Table
 from yarnex.core.document.sentences import sentences
 from yarnex.core.phrases import Phrase
 from yarnex.core.terms.loose_values import OF_THINGS
@@ -119,6 +119,7 @@ def _counts(text: str) -> Iterator[Found[Quantity]]:
         yield Found(Quantity(Decimal(2)), Span(*m.span()))
 
 
+_opens_with_figure = re.compile(r"[+–−-]?\s?(?:[£$€¥₹]|[A-Z]{2,3}\$?)?\s?\(?\d")
 _gap = re.compile(r"[\s:]*")
 HEADS_A_COLUMN = re.compile(  # a first row that names columns, though it is set like the rows below it
     r"(?:item|parameter|particular|detail|property|feature|characteristic|subject|measure|metric)s?\t(?!.*\d[\d.,]*\s?(?:%|[a-z]{1,3}\b))[^:]*|quantity\t\D.*",
@@ -420,7 +421,14 @@ class Passages:
 
     def _table_rows(self, block: Block) -> Iterator[Labelled]:
         table = self.document.tables[block.table]
+        if (cards := self._figures_over_captions(table)) is not None:
+            yield from cards
+            return
+        paired = self._in_pairs(table)
         for row in range(table.header_rows, table.rows):
+            if paired:
+                yield from self._pairs_of(table, row)
+                continue
             cells = [c for c in table.row_cells(row) if c.span.end > c.span.start]
             named = [(c, m) for c in cells if (m := self.document.mark_at("label", c.span.start))]
             for cell, mark in named:
@@ -438,6 +446,49 @@ class Passages:
                     continue
                 if label and len(label) < 70:
                     yield Labelled(label, cells[1].span, Span(cells[0].span.start, cells[1].span.end), "table")
+
+    def _figures_over_captions(self, table: Table) -> list[Labelled] | None:
+        """Two rows of which one holds figures and the other what they are called, as on a slide; None for other tables."""
+        if table.rows != 2 or table.columns < 2:
+            return None
+        rows = [[c for c in table.row_cells(r) if c.span.end > c.span.start] for r in (0, 1)]
+        figures = [all(_opens_with_figure.match(c.span.of(self.text)) for c in row) for row in rows]
+        named = [all(not re.search(r"\d", c.span.of(self.text)) for c in row) for row in rows]
+        if len(rows[0]) != len(rows[1]) or len(rows[0]) < 2:
+            return None
+        if not ((figures[0] and named[1]) or (figures[1] and named[0])):
+            return None
+        values, labels = rows if figures[0] else reversed(rows)
+        return [
+            Labelled(plain_label(name.span.of(self.text)), value.span, value.span, "table")
+            for name, value in zip(labels, values, strict=True)
+        ]
+
+    def _in_pairs(self, table: Table) -> bool:
+        """True for a form of four or six columns in which labels and values take turns."""
+        if table.columns not in (4, 5, 6, 7) or table.header_rows > 1:
+            return False
+        rows = [[c for c in table.row_cells(r) if c.span.end > c.span.start] for r in range(table.rows)]
+        whole = [row for row in rows if len(row) in (4, 6)]
+        if not whole or len(whole) < 0.5 * len(rows):
+            return False
+        labels = [c.span.of(self.text) for row in whole for c in row[::2]]
+        values = [c.span.of(self.text) for row in whole for c in row[1::2]]
+        as_labels = all(
+            len(t.split()) <= 6 and not re.search(r"\d", t) and re.search(r"[A-Za-z]{2}", t) for t in labels
+        )
+        typed = sum(bool(re.search(r"\d", t)) for t in values)
+        colons = sum(t.rstrip().endswith(":") for t in labels)
+        return as_labels and (
+            colons > 0.5 * len(labels) or (typed >= 0.4 * len(values) and len(set(labels)) == len(labels))
+        )
+
+    def _pairs_of(self, table: Table, row: int) -> Iterator[Labelled]:
+        cells = [c for c in table.row_cells(row) if c.span.end > c.span.start]
+        for name, value in zip(cells[::2], cells[1::2], strict=False):
+            label = plain_label(name.span.of(self.text))
+            if label and len(label) < 70:
+                yield Labelled(label, value.span, Span(name.span.start, value.span.end), "table")
 
     # -------------------------------------------------------------- definitions
     @cached_property

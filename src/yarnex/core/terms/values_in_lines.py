@@ -51,7 +51,7 @@ TOTAL = re.compile(r"\b(?:total|sum)s?\b", re.IGNORECASE)
 FIGURES = re.compile(r"\d[.,]\d{2}\b|\d[,.' ]\d{3}\b")  # pence or thousands: a sum rather than a count
 YEAR = re.compile(r"(?:19|20)\d\d")
 SCALE = re.compile(
-    r"(?P<thousand>['’‘]000s?\b|\bthousands?\b|(?<=[€£$])\s?k\b)|(?P<million>\bmillions?\b|(?<=[€£$])\s?m\b)|(?P<lakh>\blakhs?\b)|(?P<crore>\bcrores?\b)",
+    r"(?P<thousand>['’‘]000s?\b|\bthousands?\b|(?<=[€£$])\s?(?:k|000s?)\b)|(?P<million>\bmillions?\b|(?<=[€£$])\s?mn?\b)|(?P<billion>\bbillions?\b|(?<=[€£$])\s?bn\b)|(?P<lakh>\blakhs?\b)|(?P<crore>\bcrores?\b)",
     re.IGNORECASE,
 )
 HOUSE_NUMBER = re.compile(r"(?<![\w.,/-])\d{1,5}[A-Za-z]?\s+\Z")  # what follows it is a street
@@ -73,7 +73,7 @@ EACH = {
 # The figures under or beside it are percentages; "GST 15%" tells one of its own.
 OF_PERCENTS = re.compile(r"(?<!\d)(?<!\d\s)%|(?<!\d)(?<!\d\s)\bper\s?cent\b|\bpercentage\b", re.IGNORECASE)
 OF_A_DAY = ("correspondence", "record", "minutes")  # sheets of papers that tell of the days around their date
-SCALES = {"thousand": 1_000, "million": 1_000_000, "lakh": 100_000, "crore": 10_000_000}
+SCALES = {"thousand": 1_000, "million": 1_000_000, "billion": 1_000_000_000, "lakh": 100_000, "crore": 10_000_000}
 TIME_HEAD = re.compile(
     r"(?<!\bper )(?<!\ba )(?<!\beach )\b(?P<unit>hours?|business days?|working days?|days?|weeks?|months?|years?|minutes?)\b",
     re.IGNORECASE,
@@ -81,7 +81,7 @@ TIME_HEAD = re.compile(
 _sign = re.compile(
     rf"(?:{'|'.join(re.escape(s) for s in sorted(SIGNS, key=len, reverse=True))}|\b(?:{'|'.join(CODES)})\b)"
 )
-_sign_of_all = re.compile(rf"(?:{_sign.pattern})(?!\s?[\d(])")  # of no sum of its own: "all prices in €"
+_sign_of_all = re.compile(rf"(?:{_sign.pattern})(?!\s?(?!000s?\b)[\d(])")  # of no sum of its own: "all prices in €"
 _person = re.compile(
     r"(?:(?:Mr|Mrs|Ms|Miss|Dr|Prof(?:essor)?|Sir|Dame|Lord|Lady|Hon)\.?\s+)?(?:[A-Z][a-zà-ÿ]+(?:[-’'][A-Z][a-zà-ÿ]+)*|[A-Z]\.)(?:\s+(?:(?:de|van|von|der|den|la|le|du|O[’']|Mac|Mc)\s*)?[A-Z][\wà-ÿ]*(?:[-’'][A-Z]?[\wà-ÿ]+)*){1,3}"
 )

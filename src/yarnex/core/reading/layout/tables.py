@@ -9,6 +9,12 @@ from yarnex.core.reading.layout.words import Segment
 
 FIGURE = re.compile(r"[(£$€-]?\s?\d[\d.,%)]*")
 
+PERIOD = re.compile(
+    r"(?:FY\s?|H[12]\s?|Q[1-4]\s?)?(?:19|20)\d\d(?:\s?[/–-]\s?\d{2,4})?\s?[AEFB]?|(?:FY|H[12]|Q[1-4])\s?['’]?\d{2}"
+    r"|(?:\d{1,2}\s+)?(?:Jan|Feb|Mar|Apr|May|Jun|Jul|Aug|Sep|Oct|Nov|Dec)[a-z]*\.?\s+(?:\d{1,2},\s+)?(?:19|20)\d\d",
+    re.IGNORECASE,
+)
+
 
 @dataclass(slots=True)
 class CellDraft:
@@ -50,6 +56,15 @@ def header_rows(draft: TableDraft) -> int:
     figures = [
         any(c.column > 0 and FIGURE.match(c.lines[0].text) for c in by_row.get(r, [])) for r in range(draft.rows)
     ]
+    for r in range(min(3, draft.rows - 1)):  # years over columns are figures that name them
+        beside = [c.lines[0].text for c in by_row.get(r, []) if c.column > 0]
+        if beside and all(PERIOD.fullmatch(t) for t in beside) and any(figures[r + 1 :]):
+            figures[r] = all(
+                PERIOD.fullmatch(c.lines[0].text)
+                for s in range(r + 1, draft.rows)
+                for c in by_row.get(s, [])
+                if c.column > 0
+            )
     count = 0
     while (
         count < min(4, draft.rows - 1)

@@ -174,6 +174,8 @@ def _answers_as_read(inquiry: Inquiry, question: Question, earlier: Sequence[Ans
     if earlier:
         answers = [near_the_earlier(inquiry, earlier, a) for a in answers]
     answers = that_may_stand(inquiry, question, answers)
+    if question.kinds[0] == "schedule" and question.sure and any(a.kind == "schedule" for a in answers):
+        answers = [a for a in answers if a.kind in ("schedule", "list")]  # a sum of one year is no list of them
     return weighed(beside_each_other(answers, in_vain))
 
 

@@ -111,6 +111,7 @@ _given_as = {stem(word): kinds for words, kinds in GIVEN_AS for word in words.sp
 _forms = tuple((re.compile(form, re.IGNORECASE), kinds) for form, kinds in FORMS)
 FRAME = re.compile(
     rf",?\s*\b(?:(?:without|excluding|exclusive\s+of|leaving\s+out)\s+(?:any\s+)?(?:tax|vat|gst)|before\s+(?:vat|gst))\b|,?\s*\b(?:if|unless)\s+(?:(?:it|they)\s+(?:is|are)\s+)?(?:not\s+)?(?:ended|terminated|stopped|cancelled|determined|brought\s+to\s+an\s+end)\s+(?:sooner|earlier|early|before)\b"
+    rf"|\A\W*(?:set\s+out|lay\s+out|write\s+out|put\s+down|show|list|name|give|state|tabulate|spell\s+out)\s+(?:me\s+)?(?=(?:the|all|each|every|its|their|any|in)\b)"
     rf"|\b(?:according\s+to\s+the\s+\w+|please|tell\s+me|what\s+does\s+.{{2,40}}?\s+say\s+(?:on|about)|does\s+.{{2,30}}?\s+say|on\s+what|in\s+what|{AUXILIARY}\s+there)\b",
     re.IGNORECASE,
 )

@@ -10,7 +10,7 @@ from decimal import Decimal
 from dateutil.relativedelta import relativedelta
 
 from yarnex.core.document import Span
-from yarnex.core.values.numbers import BOTH, read_number
+from yarnex.core.values.numbers import BOTH, ORDINAL_WORDS, read_number, read_words
 from yarnex.core.values.types import Duration, Found
 
 UNITS = {
@@ -25,8 +25,30 @@ _form = re.compile(
 _and = re.compile(r"\s*(?:,|and|plus)\s*", re.IGNORECASE)
 
 
+_every = re.compile(
+    rf"\b(?:every|each)\s+(?P<nth>{ORDINAL_WORDS}|\d{{1,2}}(?:nd|rd|th))\s+(?P<unit>year|month|week)\b",
+    re.IGNORECASE,
+)
+
+
 def find_durations(text: str) -> Iterator[Found[Duration]]:
     """Each length of time, left to right; "five years and six months" is one of 66 months."""
+    counted = list(_lengths(text))
+    turns = [f for f in _turns(text) if not any(f.span.overlaps(c.span) for c in counted)]
+    yield from sorted((*counted, *turns), key=lambda f: f.span.start)
+
+
+def _turns(text: str) -> Iterator[Found[Duration]]:
+    """How often something comes round: "in every fifth year" is every five years."""
+    for m in _every.finditer(text):
+        count = read_words(m["nth"]) if not m["nth"][0].isdigit() else Decimal(re.sub(r"\D", "", m["nth"]))
+        if count and count > 1:
+            yield Found(
+                Duration(Decimal(count), UNITS[m["unit"].lower()]), Span(*m.span()), f"every {m['nth']} {m['unit']}"
+            )
+
+
+def _lengths(text: str) -> Iterator[Found[Duration]]:
     before: Found[Duration] | None = None
     for m in _form.finditer(text):
         value, reading = read_number(m["number"])

@@ -114,7 +114,7 @@ This Agreement is made on 4 May 2026 between (1) Brackenfold Mills Limited (the 
 def test_what_is_asked_of_a_right_is_not_answered_by_a_sum(document, question, state, words):
     ((found,),) = (a.findings[0][:1] for a in ask_all([document(TERMS, "agreement.md")], [("1", question)]))
     assert found.state == state
-    assert words in (found.text or "")
+    assert words in (found.cites[0].quote if found.cites else "")
 
 
 def test_is_there_does_not_lean_on_the_question_before():

@@ -17,7 +17,7 @@ from yarnex.core.search.question import understand
         ("What percentage of sales is paid?", "percent"), ("At what rate is tax charged?", "percent"), ("How many spindles are there?", "number"),
         ("How heavy is the machine?", "number"), ("Who insures the mill?", "party"), ("Which company rents it?", "party"), ("May it be sublet?", "yes_no"),
         ("According to the report, had the roof leaked before?", "yes_no"), ("Is there a cap, and how much is it?", "money"), ("Why was it late?", "text"),
-        ("Where is the wool kept?", "text"), ("At what time was it found?", "time"), ("How often is rent paid?", "often"), ("Which days are rent days?", "list"),
+        ("Where is the wool kept?", "text"), ("At what time was it found?", "time"), ("How often is rent paid?", "often"), ("Which days are rent days?", "date"),
         ("What is the moisture of the fleece, as a share of its weight?", "percent"), ("What moisture is allowed in the bales?", "percent"),
         ("What is the greatest weight of a bale?", "number"), ("What is the highest fee?", "money"), ("What floor area do they rent?", "number"),
         ("What fire cover must the mill have?", "money"), ("Which old gearing is named?", "percent"), ("What ratio must be kept?", "number"),

@@ -45,6 +45,7 @@ from yarnex.core.terms.schedules import schedule_of_column
 from yarnex.core.terms.values_in_lines import of_type
 from yarnex.core.values import (
     Found,
+    ListOf,
     Party,
     Quantity,
     Text,
@@ -207,6 +208,8 @@ def from_terms(inquiry: Inquiry, question: Question, offered: Sequence[tuple[Fin
         kind = "gap" if gap else of_type(finding.value) if finding.value is not None else finding.term.type
         if isinstance(finding.value, Text) and finding.term.type in VALUED:
             kind = finding.term.type  # a range
+        if finding.term.items in ("date", "day") and isinstance(finding.value, ListOf) and "date" in question.kinds:
+            kind = "date"  # several days
         value = finding.value
         decides = alike >= DECIDES and (kind in ("text", "list") or not OF_A_RIGHT.match(question.text))
         if question.kinds == ("yes_no",) and kind != "yes_no" and not gap and decides:
@@ -221,7 +224,7 @@ def from_terms(inquiry: Inquiry, question: Question, offered: Sequence[tuple[Fin
         evidence = evidence_of(
             question, kind, rank, term=1.0, alike=alike, confidence=finding.confidence, gap=float(gap),
             worked_out=float(finding.state == "computed"), conflicting=float(finding.state == "conflicting" and bool(finding.rivals)),
-            **where_it_stands(inquiry, question, kind, finding.cites[0].span, finding.text),
+            **_told_where(inquiry, question, kind, finding, alike),
         )  # fmt: skip
         cite = finding.cites[0]
         if (range_ := _range_at(inquiry, finding)) is not None:  # "10 to 12 weeks" is no single value
@@ -231,6 +234,16 @@ def from_terms(inquiry: Inquiry, question: Question, offered: Sequence[tuple[Fin
         answer = Answer(kind, value, cite.span, cite, evidence, f"the term {finding.term.label!r}", finding)
         out += [answer, *_others_there(inquiry, question, answer)]
     return out
+
+
+def _told_where(inquiry: Inquiry, question: Question, kind: str, finding: Finding, alike: float) -> dict[str, float]:
+    """Evidence of the words around a term's value. Those of a worked-out one are those that it was worked out from: they
+    need not say what is asked, where the term's own names do."""
+    told = where_it_stands(inquiry, question, kind, finding.cites[0].span, finding.text)
+    if finding.state == "computed" and "its_coverage" in told:
+        told["its_coverage"] = max(told["its_coverage"], alike)
+        told["its_missing"] *= 1 - alike
+    return told
 
 
 def _others_there(inquiry: Inquiry, question: Question, answer: Answer) -> Iterator[Answer]:

@@ -13,6 +13,7 @@ from yarnex.core.document.table_paths import column_path
 from yarnex.core.search.bands import Limit, label_of_row, within
 from yarnex.core.search.cues import change_fit, cue_fit, cues_asked, cues_said, if_not_fit, numbered_fit, wants_old
 from yarnex.core.search.inquiry import Inquiry, Way
+from yarnex.core.search.opposites import opposed_to
 from yarnex.core.search.question import Question
 from yarnex.core.search.weighing import EVIDENCE, Answer, likely_there
 from yarnex.core.terms.by_words import COMPARED, Idea
@@ -133,6 +134,9 @@ def of_another_thing(inquiry: Inquiry, parts: Sequence[Idea], answer: Answer) ->
     return replace(answer, evidence=tuple(evidence))
 
 
+BESIDE = 50  # letters on each side of a value that say which of several it is
+
+
 def cued(inquiry: Inquiry, question: Question, answer: Answer) -> Answer:
     """The answer with what the words right around its value say of it: the least or the most, a start, the new one."""
     if answer.value is None or answer.kind in ("text", "list", "schedule", "yes_no", "gap"):
@@ -160,7 +164,10 @@ def cued(inquiry: Inquiry, question: Question, answer: Answer) -> Answer:
         if old or applies_from(inquiry.passages, value) is not None:
             change = 1.0 if old is wants_old(question.text) else -1.0
     opening = row.split(" – ")[0]
+    near = text[max(around.start, value.start - BESIDE) : min(around.end, value.end + BESIDE)]
+    head = " ".join(column_path(*cell, text)) if cell is not None else ""
     told = {
+        "opposed": float(opposed_to(question.text, f"{row} {head} {near}")),
         "cue_fit": fit,
         "change": change,
         "if_not": if_not_fit(question.text, text, value, around.start),

@@ -59,6 +59,7 @@ FOR_EACH = re.compile(
     r"|\A(?:please\s+)?(?:list|set\s+out|give|show)\b.*\b(?:(?:yearly|annual|monthly|quarterly|weekly)\b(?!\s+(?:leave|holiday|notice|hours))|instalments\b|repayments\b)",
     re.IGNORECASE,
 )
+WHICH_DAYS = re.compile(r"\W*(?:on|by|from)?\s*(?:which|what)\s+(?:\w+\s+)?(?:days|dates)\b", re.IGNORECASE)
 SIZE_OF_SUM = re.compile(
     r"\bsize\s+of\s+(?:the\s+|a\s+)?(?:loan|debt|facility|claim|order|deal|contract|loss|budget|payment|fine|bond|investment|grant)s?\b",
     re.IGNORECASE,
@@ -109,8 +110,11 @@ GIVEN_AS: tuple[tuple[str, tuple[str, ...]], ...] = (
 )  # fmt: skip
 _given_as = {stem(word): kinds for words, kinds in GIVEN_AS for word in words.split()}
 _forms = tuple((re.compile(form, re.IGNORECASE), kinds) for form, kinds in FORMS)
+PAPER = r"lease|licence|license|contract|agreement|deed|policy|facility|loan|terms"
 FRAME = re.compile(
     rf",?\s*\b(?:(?:without|excluding|exclusive\s+of|leaving\s+out)\s+(?:any\s+)?(?:tax|vat|gst)|before\s+(?:vat|gst))\b|,?\s*\b(?:if|unless)\s+(?:(?:it|they)\s+(?:is|are)\s+)?(?:not\s+)?(?:ended|terminated|stopped|cancelled|determined|brought\s+to\s+an\s+end)\s+(?:sooner|earlier|early|before)\b"
+    rf"|,?\s*\b(?:when|as|at\s+the\s+time(?:\s+when)?)\s+(?:the\s+|this\s+)?(?:{PAPER})\s+was\s+(?:first\s+)?(?:signed|made|granted|concluded|agreed|entered\s+into|taken\s+out)\b"
+    rf"|,?\s*\b(?:as\s+(?:first|originally)\s+(?:signed|agreed|drafted|granted)|at\s+(?:signing|signature|inception|the\s+outset)|(?:in|under)\s+the\s+original\s+(?:{PAPER})|\(original\s+terms\)|originally)\b"
     rf"|\A\W*(?:set\s+out|lay\s+out|write\s+out|put\s+down|show|list|name|give|state|tabulate|spell\s+out)\s+(?:me\s+)?(?=(?:the|all|each|every|its|their|any|in)\b)"
     rf"|\b(?:according\s+to\s+the\s+\w+|please|tell\s+me|what\s+does\s+.{{2,40}}?\s+say\s+(?:on|about)|does\s+.{{2,30}}?\s+say|on\s+what|in\s+what|{AUXILIARY}\s+there)\b",
     re.IGNORECASE,
@@ -261,6 +265,8 @@ def kinds_of(words: str) -> tuple[tuple[str, ...], bool]:
     asked = OPENING.sub("", asked)
     if YES_NO.match(asked):
         return ("yes_no",), True
+    if WHICH_DAYS.match(asked):
+        return ("date", "list", "text"), True
     if FOR_EACH.search(asked):
         return ("schedule", "money", "list", "text"), True
     if SIZE_OF_SUM.search(asked):

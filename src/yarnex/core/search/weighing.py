@@ -25,7 +25,7 @@ from yarnex.core.values import Money, Quantity, Text, Value, same_value
 EVIDENCE = (
     "one", "score", "coverage", "named", "fit", "missing", "first", "cell", "label", "short", "few", "term", "alike", "confidence", "gap",
     "worked_out", "conflicting", "agreed", "own", "rarest", "pairs", "close", "lead", "exact", "outdone", "in_vain", "rank", "unsure", "text",
-    "text_for_value", "its_score", "its_coverage", "its_missing", "its_own", "its_rarest", "its_pairs", "yes_no", "in_range", "unit_fit", "valueless", "second", "year_off", "other_party", "cue_fit", "change", "if_not", "numbered", "other_thing", "outclaimed", "follows",
+    "text_for_value", "its_score", "its_coverage", "its_missing", "its_own", "its_rarest", "its_pairs", "yes_no", "in_range", "unit_fit", "valueless", "second", "year_off", "other_party", "cue_fit", "change", "if_not", "numbered", "other_thing", "outclaimed", "follows", "opposed",
 )  # fmt: skip
 WORTH_AT_MOST = 30.0
 ROUNDED_TO = 3  # figures of a sum that is the same as a more exact one

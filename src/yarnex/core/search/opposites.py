@@ -1,0 +1,42 @@
+"""Words that rule each other out: an answer beside "net" is not that to a question about the gross sum."""
+
+from __future__ import annotations
+
+import re
+from functools import lru_cache
+
+from yarnex.core.errors import PackError
+from yarnex.core.packs import load_entries, pack_text
+
+Sides = tuple[re.Pattern[str], ...]
+
+
+@lru_cache(maxsize=1)
+def opposites() -> tuple[Sides, ...]:
+    """The sets of the vocabulary, each with a pattern a side. Raises PackError for a set of one side."""
+    text, name = pack_text("vocabulary", "opposites")
+    out = []
+    for line in load_entries(text, name).get("opposites", []):
+        sides = [[re.escape(w.strip()) for w in side.split(";") if w.strip()] for side in str(line).split("|")]
+        if len(sides) < 2 or not all(sides):
+            raise PackError(f"{name}: {line!r} needs two sides or more, parted by |")
+        out.append(tuple(re.compile(rf"(?<![\w-])(?:{'|'.join(words)})s?(?![\w-])", re.IGNORECASE) for words in sides))
+    return tuple(out)
+
+
+def opposed_to(question: str, told: str) -> bool:
+    """True where words told of an answer hold what is ruled out by words of the question, and not these themselves.
+
+    >>> opposed_to("What is the gross rent?", "net rent a year")
+    True
+    >>> opposed_to("What is the gross rent?", "gross rent, of which net")
+    False
+    """
+    for sides in opposites():
+        asked = [bool(side.search(question)) for side in sides]
+        if sum(asked) != 1:
+            continue
+        found = [bool(side.search(told)) for side in sides]
+        if any(found) and not any(a and f for a, f in zip(asked, found, strict=True)):
+            return True
+    return False

@@ -1,0 +1,37 @@
+from __future__ import annotations
+
+import pytest
+
+from yarnex.core.search import ask_all
+from yarnex.core.search.opposites import opposed_to, opposites
+
+
+@pytest.mark.parametrize(
+    ("question", "told", "opposed"),
+    [
+        ("What is the gross rent?", "net rent a year", True),
+        ("What is the gross rent?", "gross rent, of which net", False),
+        ("What is the rent?", "net rent a year", False),
+        ("What does a bale weigh dry?", "Weight, wet", True),
+        ("What is the closing balance?", "Balance brought forward", True),
+        ("How often is the inside painted?", "the outside every third year", True),
+        ("What is the price including VAT?", "£900 plus VAT", True),
+        ("Which side is the northern gate on?", "the southern gate", True),
+        ("Gross and net, what are they?", "net rent", False),
+    ],
+)
+def test_words_that_rule_each_other_out(question, told, opposed):
+    assert opposed_to(question, told) is opposed
+
+
+def test_no_word_stands_on_two_sides_of_a_set():
+    for sides in opposites():
+        patterns = [s.pattern for s in sides]
+        assert len(set(patterns)) == len(patterns)
+
+
+def test_the_sum_of_the_other_side_is_outdone(document):
+    paper = document("# Rent\n\n| | £ |\n|---|---|\n| Gross rent | 1,200 |\n| Net rent | 900 |\n", "rent.md")
+    for question, amount in (("What is the net rent?", 900), ("What is the gross rent?", 1200)):
+        ((found,),) = (a.findings[:1] for a in ask_all([paper], [("1", question)]))
+        assert found[0].value.amount == amount

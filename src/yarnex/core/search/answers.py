@@ -15,6 +15,7 @@ from yarnex.core.search.bands import measures_in
 from yarnex.core.search.evidence import (
     VALUED,
     Likeness,
+    as_amended,
     beside_each_other,
     cued,
     evidence_of,
@@ -174,6 +175,7 @@ def _answers_as_read(inquiry: Inquiry, question: Question, earlier: Sequence[Ans
     answers = of_the_party(inquiry, question, answers)
     if earlier:
         answers = [near_the_earlier(inquiry, earlier, a) for a in answers]
+    answers = as_amended(question, answers)
     answers = that_may_stand(inquiry, question, answers)
     if question.kinds[0] == "schedule" and question.sure and any(a.kind == "schedule" for a in answers):
         answers = [a for a in answers if a.kind in ("schedule", "list")]  # a sum of one year is no list of them

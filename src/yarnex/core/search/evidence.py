@@ -179,6 +179,31 @@ def cued(inquiry: Inquiry, question: Question, answer: Answer) -> Answer:
     return replace(answer, evidence=tuple(evidence))
 
 
+def as_amended(question: Question, answers: Sequence[Answer]) -> list[Answer]:
+    """The answers with what an amendment makes of them: the value before and the one after, each for its own question."""
+    wanted = wants_old(question.text)
+    place = EVIDENCE.index("change")
+    amended = [
+        a for a in answers if a.finding is not None and a.finding.state == "amended" and len(a.finding.cites) > 1
+    ]
+    if not amended:
+        return list(answers)
+    out = []
+    for answer in answers:
+        new = any(answer is a for a in amended)
+        before = any(
+            answer.kind == a.kind and any(c.span.overlaps(answer.span) for c in a.finding.cites[1:] if a.finding)
+            for a in amended
+            if a.finding is not None and not new
+        )
+        if new or before:
+            evidence = list(answer.evidence)
+            evidence[place] = 1.0 if before is wanted else -1.0
+            answer = replace(answer, evidence=tuple(evidence))
+        out.append(answer)
+    return out
+
+
 def in_band(inquiry: Inquiry, answer: Answer, asked: list[tuple[str, Limit, Span]]) -> Answer:
     """The answer with whether the row it stands in holds for a day, sum or share that the question names."""
     fits = within(asked, label_of_row(inquiry.document, answer.span))

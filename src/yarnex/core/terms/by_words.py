@@ -139,8 +139,27 @@ def ideas_of(words: str, *, loosely: bool = True) -> tuple[Idea, ...]:
 
 def telling_words(words: str) -> list[Token]:
     """The words that say something, and the particles that give a verb its sense."""
-    said = [(t, words[t.start : t.end].lower()) for t in tokens(words)]
+    said = _with_particles([(t, words[t.start : t.end].lower()) for t in tokens(words)])
     return [t for i, (t, word) in enumerate(said) if word not in STOP_WORDS or _completes(said, i)]
+
+
+WHEN_WORDS = frozenset(["early", "late", "later", "again", "first", "sooner", "straight", "yearly", "today"])
+
+
+def _with_particles(said: list[tuple[Token, str]]) -> list[tuple[Token, str]]:
+    """Words in which a particle stands behind its verb, though the object came between: "hand the keys over"."""
+    synonyms = known_synonyms()
+    out = list(said)
+    for place in range(len(out) - 2, 0, -1):
+        at = place + 1  # of a particle; its verb stands two to four words before it
+        if out[at][1] not in PARTICLES or (at + 1 < len(out) and out[at + 1][1] not in STOP_WORDS | WHEN_WORDS):
+            continue
+        for verb in range(at - 2, max(-1, at - 5), -1):
+            pair = (out[verb][0].stem, out[at][0].stem)
+            if out[verb][1] not in STOP_WORDS and out[verb][1] not in PARTICLES and synonyms.knows(pair):
+                out.insert(verb + 1, out.pop(at))
+                break
+    return out
 
 
 def _completes(said: Sequence[tuple[Token, str]], place: int) -> bool:

@@ -18,7 +18,18 @@ from yarnex.core.terms.passages import Passages
 from yarnex.core.words import stems_of, tokens
 
 LABEL_FIRST = re.compile(r"\s*(?P<label>[A-Z][\w'’/ -]{1,40}?):\s+(?=\S)")
-LABEL, HEADING, LEAD_IN, BEFORE, CAPTION, BESIDE, OF_ROWS, ASKED, TOPIC = 0.95, 0.55, 0.7, 0.35, 0.5, 0.4, 0.7, 0.8, 0.5
+LABEL, HEADING, LEAD_IN, BEFORE, CAPTION, BESIDE, OF_ROWS, ASKED, TOPIC, ITEMS = (
+    0.95,
+    0.55,
+    0.7,
+    0.35,
+    0.5,
+    0.4,
+    0.7,
+    0.8,
+    0.5,
+    0.6,
+)
 BESIDE_DAY = 0.85
 LONGEST_LABEL = 90  # characters
 ROW_CODE = re.compile(r"\s*(?:[A-Z]{1,3}[-. ]?\d{0,3}(?:\.\d{1,2})*|\d{1,3}(?:\.\d{1,2})*|[ivx]{1,5}|[a-z])[.)]?\s*")
@@ -88,7 +99,7 @@ class Lines:
         by_block: dict[int, list[Span]] = {}
         for sentence in self.passages.sentences:
             by_block.setdefault(sentence.block, []).append(sentence.span)
-        lead_ins: list[tuple[int, tuple[str, ...]]] = []
+        lead_ins: list[tuple[int, tuple[str, ...], Line]] = []
         asked: tuple[str, ...] = ()  # by the one who spoke before
         for place, block in self.passages.blocks:
             if block.kind == "table":
@@ -97,7 +108,7 @@ class Lines:
             level = block.level
             while lead_ins and lead_ins[-1][0] >= level:
                 lead_ins.pop()
-            leads = tuple(w for _, words in lead_ins for w in words)
+            leads = tuple(w for _, words, _ in lead_ins for w in words)
             before: tuple[str, ...] = ()
             reply, asked = asked, ()
             spans = by_block.get(place, [])
@@ -110,6 +121,8 @@ class Lines:
                 if reply:
                     line.near(reply, ASKED if span is spans[0] else LEAD_IN)
                 self.lines.append(line)
+                if lead_ins:
+                    lead_ins[-1][2].near(tuple(line.own), ITEMS)  # what it says holds for each of its items
                 topic = topic or tuple(line.own)
                 question = span.of(self.text).rstrip().endswith("?")
                 before = tuple(line.own) if not question else (*before, *line.own)
@@ -117,7 +130,7 @@ class Lines:
                 if question and not self.spoken:
                     reply = tuple(line.own)  # what follows answers it
             if spans and spans[-1].of(self.text).endswith((":", "—", "–")):
-                lead_ins.append((level, stems_of(spans[-1].of(self.text))))
+                lead_ins.append((level, stems_of(spans[-1].of(self.text)), self.lines[-1]))
 
     def _headings(self, block: Block) -> tuple[str, ...]:
         words = self.passages.headings_of(block)

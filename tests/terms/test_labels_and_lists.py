@@ -152,3 +152,28 @@ def test_the_order_in_which_parts_prevail(document, words, order):
 def test_labels_that_follow_each_other_in_a_paragraph(document, text, labels):
     rows = Passages(document(f"# Limits\n\n{text}\n", "paper.md")).labelled
     assert [r.label for r in rows] == labels
+
+
+MATRIX = """# Compliance
+
+| Item | Requirement | Offered | Statement |
+|---|---|---|---|
+| B1 | Flow min. 500 l/s | 520 l/s | complies |
+| B2 | Warranty 24 months | 36 months from acceptance | exceeds |
+| C5 | On site within 8 hours | see annex | complies |
+"""
+
+
+def test_what_is_offered_stands_under_the_name_of_what_is_required(document):
+    from yarnex.core.terms import abstract, load_sheet
+    from yarnex.core.terms.passages import Passages
+
+    paper = document(MATRIX, "matrix.md")
+    assert {r.label: r.value.of(paper.text) for r in Passages(paper).labelled} == {
+        "Flow": "520 l/s",
+        "Warranty": "36 months from acceptance",
+        "On site": "see annex",
+    }
+    filled = {f.term.id: f for f in abstract(paper, load_sheet("proposal")).findings}
+    assert (filled["warranty"].value.value, filled["warranty"].value.unit) == (36, "months")
+    assert filled["service_response"].value is None or filled["service_response"].state == "not_found"

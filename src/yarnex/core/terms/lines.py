@@ -154,6 +154,7 @@ class Lines:
 
     def _add_table(self, place: int, block: Block) -> None:
         table = self.document.tables[block.table]
+        required = self.passages.compliance(table)
         headings = self._headings(block)
         above = self.document.blocks[place - 1] if place else None
         caption = stems_of(above.span.of(self.text)[-200:]) if above is not None and above.kind != "table" else ()
@@ -176,6 +177,8 @@ class Lines:
             all_words = stems_of(" ".join(c.span.of(self.text) for c in cells))
             labelled = cells[0].column == 0 and len(cells) > 1
             for cell in cells:
+                if required is not None and cell.column == required[0]:
+                    continue  # the name of what is offered beside it
                 if labelled and cell is cells[0] and len(cells[0].span.of(self.text)) < LONGEST_LABEL:
                     if WHEN_FIRST.match(cells[0].span.of(self.text)):
                         self.lines.append(self._when(place, cells, whole, all_words, headings))

@@ -71,6 +71,8 @@ def other_particulars(
                 yield made
     for table in passages.document.tables if lists else ():
         if table.columns >= 3 and table.header_rows and table.rows <= MOST_ROWS and table.columns <= MOST_COLUMNS:
+            if passages.compliance(table) is not None:
+                continue  # told row by row, under the names of what is required
             told = [(c.span, f.text) for f in findings if f.found for c in f.cites if c.document is passages.document]
             yield from _cells(table, told, findings, values, passages, ids, wanted)
 

@@ -120,6 +120,15 @@ def _counts(text: str) -> Iterator[Found[Quantity]]:
 
 
 _opens_with_figure = re.compile(r"[+–−-]?\s?(?:[£$€¥₹]|[A-Z]{2,3}\$?)?\s?\(?\d")
+REQUIRED = re.compile(r"(?:requirement|required|specification|specified|asked|call|wanted)s?\b", re.IGNORECASE)
+OFFERED = re.compile(
+    r"(?:offer(?:ed)?|proposed|proposal|our (?:offer|product|response)|response|bid|actual|provided|tendered)\b",
+    re.IGNORECASE,
+)
+FIGURE_ASKED = re.compile(  # where the figure that is required begins
+    r"\s*[:,]?\s*(?:\b(?:min(?:imum)?|max(?:imum)?|at\s+(?:least|most)|not\s+(?:more|less)\s+than|no\s+(?:more|less)\s+than|up\s+to|within|of)\b\.?|[≥≤<>])?\s*(?<![A-Za-z])\d",
+    re.IGNORECASE,
+)
 _gap = re.compile(r"[\s:]*")
 HEADS_A_COLUMN = re.compile(  # a first row that names columns, though it is set like the rows below it
     r"(?:item|parameter|particular|detail|property|feature|characteristic|subject|measure|metric)s?\t(?!.*\d[\d.,]*\s?(?:%|[a-z]{1,3}\b))[^:]*|quantity\t\D.*",
@@ -424,6 +433,9 @@ class Passages:
         if (cards := self._figures_over_captions(table)) is not None:
             yield from cards
             return
+        if (columns := self.compliance(table)) is not None:
+            yield from self._offered(table, *columns)
+            return
         paired = self._in_pairs(table)
         for row in range(table.header_rows, table.rows):
             if paired:
@@ -463,6 +475,31 @@ class Passages:
             Labelled(plain_label(name.span.of(self.text)), value.span, value.span, "table")
             for name, value in zip(labels, values, strict=True)
         ]
+
+    def compliance(self, table: Table) -> tuple[int, int] | None:
+        """The columns of what is required and of what is offered, where a table sets them side by side."""
+        if not table.header_rows or table.columns < 3:
+            return None
+        heads = {c.column: c.span.of(self.text) for c in table.row_cells(table.header_rows - 1)}
+        asked = next((c for c, words in heads.items() if REQUIRED.match(words)), None)
+        given = next((c for c, words in heads.items() if OFFERED.match(words)), None)
+        return (asked, given) if asked is not None and given is not None else None
+
+    def is_required(self, span: Span) -> bool:
+        """True for what stands in the column of what is required, beside one of what is offered: it is nobody's offer."""
+        found = self.document.cell_at(span)
+        columns = self.compliance(found[0]) if found is not None else None
+        return found is not None and columns is not None and found[1].column == columns[0]
+
+    def _offered(self, table: Table, asked: int, given: int) -> Iterator[Labelled]:
+        """What is offered under the name of what is required: "Warranty 24 months | 36 months" is a warranty of 36 months."""
+        for row in range(table.header_rows, table.rows):
+            name, value = table.at(row, asked), table.at(row, given)
+            if name is None or value is None or value.span.end <= value.span.start:
+                continue
+            label = plain_label(FIGURE_ASKED.split(name.span.of(self.text), maxsplit=1)[0])
+            if label and len(label) < 70:
+                yield Labelled(label, value.span, Span(name.span.start, max(name.span.end, value.span.end)), "table")
 
     def _in_pairs(self, table: Table) -> bool:
         """True for a form of four or six columns in which labels and values take turns."""

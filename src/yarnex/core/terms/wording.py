@@ -120,6 +120,7 @@ def _typed_by_cue(
         (f.span, f, "") for f in passages.values_in(term.value_type, span) if fits(term, f.value)
     ]
     spots += [(gap, None, state) for gap, state in passages.gaps_in(span)]
+    spots = [spot for spot in spots if not passages.is_required(spot[0])]
     if cue.has_slot:
         for at, found, state in spots:
             lead = cue.before.search(text[span.start : at.start])

@@ -129,3 +129,12 @@ def test_a_repeated_page_is_said():
     found = copies_among([read_data(text.encode(), "a.txt")[0].document])
     assert [str(c) for c in found] == ["a.txt: page 3 repeats page 1"]
     assert readings
+
+
+def test_a_form_of_no_known_kind_is_not_read_as_an_agreement(document):
+    from yarnex.core.terms.abstract import sheet_for
+
+    form = document("# Bale intake\n\n| Bales | 64 |\n|---|---|\n| Lorry | KX26 PLD |\n", "form.md")
+    deal = document("The parties agree that the Keeper shall store the bales and is liable for each.", "deal.txt")
+    assert sheet_for(form).name == "paper"
+    assert sheet_for(deal).name == "agreement"

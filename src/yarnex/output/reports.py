@@ -19,7 +19,7 @@ from yarnex.core.terms.computed import shown_date
 from yarnex.core.terms.identity import document_date, identify
 from yarnex.core.terms.model import quoted
 from yarnex.core.terms.screening import Screened
-from yarnex.core.terms.sheets import GENERAL
+from yarnex.core.terms.sheets import GENERAL, OTHER
 from yarnex.output.report import Card, Cell, Report, Section, Table, TableRow
 from yarnex.output.wording import STATE_WORDS, counted, own_words, said, to_check
 
@@ -76,6 +76,8 @@ def misfits(abstracts: Sequence[Abstract]) -> tuple[str, ...]:
             lines.append(
                 f"{item.document.path}: its kind was not recognised; read with the sheet for agreements in general"
             )
+        elif kind == "unknown" and item.sheet.name == OTHER:
+            lines.append(f"{item.document.path}: its kind was not recognised; what stands under its own labels is told")
         elif item.sheet.kinds and not item.amends and kind not in (*item.sheet.kinds, *AMENDING):
             label = item.sheet.label.lower()
             lines.append(

@@ -112,9 +112,25 @@ def abstract(document: Document, sheet: Sheet, passages: Passages | None = None)
 def sheet_for(document: Document, name: str = AUTO) -> Sheet:
     """The sheet of this name or file; with "auto", the one for the document's kind. Raises PackError."""
     from yarnex.core.terms.identity import identify
-    from yarnex.core.terms.sheets import load_sheet, sheet_for_kind
+    from yarnex.core.terms.sheets import OTHER, load_sheet, sheet_for_kind
 
-    return load_sheet(sheet_for_kind(identify(document).kind) if name == AUTO else name)
+    if name != AUTO:
+        return load_sheet(name)
+    kind = identify(document).kind
+    return load_sheet(OTHER if kind == "unknown" and not _agrees(document) else sheet_for_kind(kind))
+
+
+AGREES = re.compile(
+    r"\b(hereby|part(?:y|ies)|agree(?:s|d|ments?)?|shall|covenants?|undertakes?|terminat\w+|warrants?|indemnif\w+|liable|governed)\b",
+    re.IGNORECASE,
+)
+WORDS_OF_AGREEMENT = 3  # different ones
+
+
+def _agrees(document: Document) -> bool:
+    """True for a paper of no known kind that is worded as an agreement."""
+    found = {m.group().lower() for m in AGREES.finditer(document.text[:20_000])}
+    return len(found) >= WORDS_OF_AGREEMENT
 
 
 def abstract_all(

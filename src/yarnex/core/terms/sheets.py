@@ -139,6 +139,7 @@ def _sheet_by_kind() -> dict[str, str]:
 
 
 GENERAL = "agreement"  # for papers whose kind is not known
+OTHER = "paper"  # for those of them that are no agreements
 
 
 def sheet_for_kind(kind: str) -> str:

@@ -180,7 +180,7 @@ def _finding(
             passages.document, Term(name, label, GROUP, "text"), "stated" if chosen else "blank", Text(chosen) if chosen else None,
             chosen, confidence, (quote,), why=("ticked under its own label",) if chosen else ("none of its boxes is ticked",),
         )  # fmt: skip
-    kind, found = typed_value(value, values, passages)
+    kind, found = typed_value(value, values, passages, label)
     if found is not None:
         return Finding(
             passages.document, Term(name, label, GROUP, kind), "stated", found.value, words if len(words) < 80 else found.span.of(text),
@@ -214,11 +214,11 @@ def _is_contents(label: str, words: str, passages: Passages) -> bool:
     )
 
 
-def typed_value(span: Span, values: LineValues, passages: Passages) -> tuple[str, Found[Value] | None]:
+def typed_value(span: Span, values: LineValues, passages: Passages, label: str = "") -> tuple[str, Found[Value] | None]:
     """The value that a short labelled place holds first, by type; none in longer words."""
     words = span.of(passages.text)
     place = passages.document.block_index_at(span.start)
-    line = Line(span, span, "cell", place)
+    line = Line(span, span, "cell", place, label=label)
     best: tuple[int, str, Found[Value]] | None = None
     for kind in ORDER:
         finder = values.finder(kind)

@@ -122,7 +122,7 @@ def _counts(text: str) -> Iterator[Found[Quantity]]:
 _opens_with_figure = re.compile(r"[+–−-]?\s?(?:[£$€¥₹]|[A-Z]{2,3}\$?)?\s?\(?\d")
 REQUIRED = re.compile(r"(?:requirement|required|specification|specified|asked|call|wanted)s?\b", re.IGNORECASE)
 OFFERED = re.compile(
-    r"(?:offer(?:ed)?|proposed|proposal|our (?:offer|product|response)|response|bid|actual|provided|tendered)\b",
+    r"(?:offer(?:ed)?|proposed|proposal|our (?:offer|product|response)|bid|tendered)\b",
     re.IGNORECASE,
 )
 FIGURE_ASKED = re.compile(  # where the figure that is required begins

@@ -59,6 +59,7 @@ FOR_EACH = re.compile(
     r"|\A(?:please\s+)?(?:list|set\s+out|give|show)\b.*\b(?:(?:yearly|annual|monthly|quarterly|weekly)\b(?!\s+(?:leave|holiday|notice|hours))|instalments\b|repayments\b)",
     re.IGNORECASE,
 )
+YEAR = re.compile(r"(?:19|20)\d\d")
 WHICH_DAYS = re.compile(r"\W*(?:on|by|from)?\s*(?:which|what)\s+(?:\w+\s+)?(?:days|dates)\b", re.IGNORECASE)
 SIZE_OF_SUM = re.compile(
     r"\bsize\s+of\s+(?:the\s+|a\s+)?(?:loan|debt|facility|claim|order|deal|contract|loss|budget|payment|fine|bond|investment|grant)s?\b",
@@ -209,6 +210,10 @@ class Question:
         return frozenset(w for idea in self.ideas for w in idea.name)
 
 
+def _is_year(idea: Idea) -> bool:
+    return len(idea.name) == 1 and YEAR.fullmatch(idea.name[0]) is not None
+
+
 def understand(text: str, name: str = "", before: Question | None = None) -> Question:
     """The question in these words. before: the one asked before it, which "And in the first year?" leans on."""
     words = " ".join(text.split())
@@ -228,9 +233,15 @@ def understand(text: str, name: str = "", before: Question | None = None) -> Que
         if not sure and FOLLOWS.search(words):
             kinds, sure = _of_the_thing(words) or before.kinds, before.sure
         have = {i.name for i in ideas}
+        dated = any(_is_year(i) for i in ideas)
         ideas = (
             *ideas,
-            *(replace(i, weight=i.weight * LEANING, carried=True) for i in before.ideas if i.name not in have),
+            *(
+                replace(i, weight=i.weight * LEANING, carried=True)
+                for i in before.ideas
+                if i.name not in have
+                and not (dated and _is_year(i))  # a year of its own takes the place of that before
+            ),
         )
     outside = bool(NOT_OURS.search(words))
     return Question(

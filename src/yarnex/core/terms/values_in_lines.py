@@ -264,6 +264,8 @@ class LineValues:
         ):
             if any(f.reading for f in self.money(line)):
                 return []  # a sum that is printed in thousands or millions counts nothing
+            if self.durations(line):
+                return []  # its label says of what it is a length: "average life, years"
             unit = self._unit_of_cell(line)
             if unit and self._figure(line) is not None:
                 found = [

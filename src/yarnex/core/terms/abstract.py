@@ -161,6 +161,17 @@ def _least(cites: Sequence[Cite], findings: dict[str, Finding]) -> float:
     return min(used, default=0.85)
 
 
+def _of_the_title(candidate: Candidate, document: Document) -> bool:
+    """True for what stands in the paper's title, or in the line that goes on from it: "for the year ended 31 March"."""
+    from yarnex.core.terms.identity import identify
+
+    title = identify(document).title
+    return title is not None and title.span.start <= candidate.text.span.start <= title.span.end + AFTER_TITLE
+
+
+AFTER_TITLE = 60  # letters
+
+
 def _chosen(term: Term, found: list[Candidate], passages: Passages) -> Finding:
     document = passages.document
     if not found or found[0].weight < 0.5:
@@ -177,6 +188,8 @@ def _chosen(term: Term, found: list[Candidate], passages: Passages) -> Finding:
     rivals = (
         [] if term.several else [c for c in found if c is not best and c is not exception and _differs(best, c, term)]
     )
+    if _of_the_title(best, document):
+        rivals = []  # what the title says is the paper's own; others are of what it tells
     if exception is None and not term.several and not _is_of_a_part(best):
         parts = [c for c in rivals if _is_of_a_part(c)]
         exception = parts[0] if parts else None

@@ -30,7 +30,7 @@ from yarnex.core.search.fitting import that_may_stand
 from yarnex.core.search.from_lists import Offer, of_bills, of_dates
 from yarnex.core.search.inquiry import Inquiry
 from yarnex.core.search.limits import within_limit
-from yarnex.core.search.patterns import PATTERNS, kinds_sought, pattern_finder
+from yarnex.core.search.patterns import CLOCK, PATTERNS, kinds_sought, pattern_finder
 from yarnex.core.search.question import Question
 from yarnex.core.search.telling import finding_of, none_of
 from yarnex.core.search.weighing import EVIDENCE, Answer, likely_there, weighed
@@ -220,6 +220,8 @@ def from_terms(inquiry: Inquiry, question: Question, offered: Sequence[tuple[Fin
             value = decided_by_term(question, finding.text)  # "personal: yes" is a no to "may another use it?"
         elif kind == "text" and question.kinds[0] == "party" and NAME.fullmatch(finding.text):
             kind, value = "party", Party(finding.text.split("<")[0].strip())
+        elif kind in ("text", "date") and question.kinds[0] == "time" and (clock := _only_time(finding)):
+            kind, value = "time", Text(clock)
         rank = 0 if gap else _rank(question, kind)
         if rank is None:
             continue
@@ -236,6 +238,12 @@ def from_terms(inquiry: Inquiry, question: Question, offered: Sequence[tuple[Fin
         answer = Answer(kind, value, cite.span, cite, evidence, f"the term {finding.term.label!r}", finding)
         out += [answer, *_others_there(inquiry, question, answer)]
     return out
+
+
+def _only_time(finding: Finding) -> str:
+    """The time of day that stands where a term was told, "Sunday 15 June, 06:50"; "" where there is none, or several."""
+    found = {m.group() for m in CLOCK.finditer(finding.cites[0].quote)}
+    return on_one_line(found.pop()) if len(found) == 1 else ""
 
 
 def _told_where(inquiry: Inquiry, question: Question, kind: str, finding: Finding, alike: float) -> dict[str, float]:

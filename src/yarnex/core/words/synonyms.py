@@ -10,7 +10,9 @@ from yarnex.core.packs import load_entries, pack_text
 from yarnex.core.words.stems import stem, stems_of
 
 Stems = tuple[str, ...]
-PARTICLES = frozenset(["out", "off", "up", "down", "back", "over", "away", "in", "on", "into", "through"])
+PARTICLES = frozenset(
+    ["out", "off", "up", "down", "back", "over", "away", "in", "on", "into", "through", "upon", "across", "together"]
+)
 NEGATIONS = (("not",), ("no",))  # what is left of "shall not" means nothing by itself
 
 

@@ -177,3 +177,16 @@ def test_what_is_offered_stands_under_the_name_of_what_is_required(document):
     filled = {f.term.id: f for f in abstract(paper, load_sheet("proposal")).findings}
     assert (filled["warranty"].value.value, filled["warranty"].value.unit) == (36, "months")
     assert filled["service_response"].value is None or filled["service_response"].state == "not_found"
+
+
+@pytest.mark.parametrize(
+    ("row", "rate"), [("VAT 20%", 20), ("VAT at 17.5 per cent", 17.5), ("GST (15%)", 15), ("Discount 5 %", None)]
+)
+def test_a_rate_that_ends_the_label_of_a_sum(document, row, rate):
+    from yarnex.core.terms import abstract, load_sheet
+
+    paper = document(
+        f"# Invoice 7\n\n| Net | £200.00 |\n|---|---|\n| {row} | £40.00 |\n| Total | £240.00 |\n", "bill.md"
+    )
+    found = {f.term.id: f for f in abstract(paper, load_sheet("billing")).findings}["tax_rate"]
+    assert (float(found.value.value) if found.value else None) == rate

@@ -10,7 +10,7 @@ from yarnex.core.document.table_paths import column_path
 from yarnex.core.terms.candidates import TYPED, candidate, cut, fits, from_value_words, is_named
 from yarnex.core.terms.lines import Line
 from yarnex.core.terms.model import Candidate, Term
-from yarnex.core.terms.passages import Passages, plain_label
+from yarnex.core.terms.passages import Labelled, Passages, plain_label
 from yarnex.core.terms.schedules import find_schedules
 from yarnex.core.terms.values_in_lines import LineValues
 from yarnex.core.values import Found, Party, Quantity, Value, same_value
@@ -19,6 +19,8 @@ from yarnex.core.values import Found, Party, Quantity, Value, same_value
 def from_labels(term: Term, passages: Passages) -> Iterator[Candidate]:
     """Particulars tables and lines that read "Label: value"."""
     for row in passages.labelled:
+        if term.names and term.type in TYPED and row.source == "table":
+            yield from _from_the_label(term, passages, row)
         if not term.names or not is_named(term.names, row.label):
             continue
         first = next(i for i, p in enumerate(term.names) if p.fullmatch(row.label))  # names stand strongest first
@@ -28,6 +30,19 @@ def from_labels(term: Term, passages: Passages) -> Iterator[Candidate]:
         yield from from_value_words(
             term, passages, row.value, row.row, weight, "label", f"stands opposite the label {row.label!r}", row
         )
+
+
+def _from_the_label(term: Term, passages: Passages, row: Labelled) -> Iterator[Candidate]:
+    """A value that ends the label itself: "VAT at 20 % ... £40" tells the rate beside the sum."""
+    place = Span(row.row.start, row.value.start)
+    for found in passages.values_in(term.value_type, place):
+        name = VALUE_JOINED.sub("", passages.text[place.start : found.span.start])
+        rest = passages.text[found.span.end : place.end].strip(" \t\n.,:;)")
+        if not rest and fits(term, found.value) and is_named(term.names, plain_label(name)):
+            yield candidate(passages, term, found, 0.88, "label", f"ends the label {row.label!r}")
+
+
+VALUE_JOINED = re.compile(r"[\s(@:,–-]*\b(?:at|of|@)?[\s(@:,–-]*\Z", re.IGNORECASE)
 
 
 def from_definitions(term: Term, passages: Passages) -> Iterator[Candidate]:

@@ -239,11 +239,26 @@ def _text_by_cue(
     yield Candidate("stated", Text(on_one_line(cite.quote)), cite, quote, weight, "cue", why)
 
 
+def _by_column_heads(term: Term, passages: Passages) -> Iterator[Candidate]:
+    """What the headings of columns decide: "Six months to 30 June (unaudited)"."""
+    for table in passages.document.tables:
+        for row in range(table.header_rows):
+            for cell in table.row_cells(row):
+                words = cell.span.of(passages.text)
+                for answer, phrases in ((True, term.yes), (False, term.no)):
+                    if m := says(phrases, words):
+                        at = Cite(passages.document, Span(cell.span.start + m.start(), cell.span.start + m.end()))
+                        whole = Cite(passages.document, cell.span)
+                        why = f"the heading of a column says {m.group()!r}"
+                        yield Candidate("stated", YesNo(answer), at, whole, 0.74, "words", why)
+
+
 def from_answers(term: Term, passages: Passages) -> Iterator[Candidate]:
     """Yes-or-no terms: sentences whose words decide them."""
     if term.type != "yes_no":
         return
     deciding = passages.possible((*term.yes, *term.no))
+    yield from _by_column_heads(term, passages)
     for sentence in passages.sentences_for(deciding):
         words = sentence.span.of(passages.text)
         if says(term.excludes, words) or passages.document.blocks[sentence.block].kind == "heading":

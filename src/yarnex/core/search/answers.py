@@ -54,6 +54,7 @@ from yarnex.core.values import (
     YesNo,
     same_value,
 )
+from yarnex.core.values.ticks import ticked_answer
 from yarnex.core.words import stems_of
 
 ENOUGH = 0.42  # an answer less likely there is none; set on measured cases, see bench/answers.py
@@ -480,8 +481,10 @@ def _answer(inquiry: Inquiry, question: Question, kind: str, hit: Hit, evidence:
             span, value = range_, Text(on_one_line(range_.of(text)))
         return Answer(kind, value, span, quote, evidence, "the words stand by it", None, working)
     if kind == "yes_no":
-        value = yes_or_no(passages, line, question)
         words = line.values.of(text)
+        if line.kind == "cell" and not re.search(r"[^\W\d_]{2}", words) and ticked_answer(words) is None:
+            return None  # a figure decides nothing
+        value = yes_or_no(passages, line, question)
         if inquiry.matcher.lines.spoken and (YES.match(words) or DENIES.search(words)):
             given = list(evidence)
             given[EVIDENCE.index("cue_fit")] = 1.0

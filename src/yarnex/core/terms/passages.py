@@ -129,6 +129,10 @@ FIGURE_ASKED = re.compile(  # where the figure that is required begins
     r"\s*[:,]?\s*(?:\b(?:min(?:imum)?|max(?:imum)?|at\s+(?:least|most)|not\s+(?:more|less)\s+than|no\s+(?:more|less)\s+than|up\s+to|within|of)\b\.?|[≥≤<>])?\s*(?<![A-Za-z])\d",
     re.IGNORECASE,
 )
+MOST_ROWS_READ, ROW_WORDS = 40, 40  # of a table whose rows are read as sentences; of such a row
+MORE_THAN_A_VALUE = re.compile(
+    r"[^\d\n]{0,12}\d[\d.,]*[^\n\d]*[a-z]{2,}(?:\s[a-z]+)*", re.IGNORECASE
+)  # "74,200.00 EUR each"
 _gap = re.compile(r"[\s:]*")
 HEADS_A_COLUMN = re.compile(  # a first row that names columns, though it is set like the rows below it
     r"(?:item|parameter|particular|detail|property|feature|characteristic|subject|measure|metric)s?\t(?!.*\d[\d.,]*\s?(?:%|[a-z]{1,3}\b))[^:]*|quantity\t\D.*",
@@ -229,13 +233,25 @@ class Passages:
 
     @cached_property
     def row_sentences(self) -> list[Sentence]:
-        """Rows of two-part tables whose second part is more than a value, read as sentences."""
+        """Rows of two-part tables whose second part is more than a value, and short rows of wider ones with such a cell, read
+        as sentences."""
         out = []
         for row in self.labelled:
             if row.source == "table" and len(row.value.of(self.text).split()) > 3:
                 place = self.document.block_index_at(row.row.start)
                 headings = self.headings_of(self.document.blocks[place])
                 out.append(Sentence(row.row, place, headings, row.row.of(self.text).lower()))
+        for place, block in self.blocks:
+            table = self.document.tables[block.table] if block.kind == "table" else None
+            if table is None or table.columns < 3 or table.rows > MOST_ROWS_READ:
+                continue
+            headings = self.headings_of(block)
+            for row_place in range(table.header_rows, table.rows):
+                cells = [c.span for c in table.row_cells(row_place) if c.span.end > c.span.start]
+                if len(cells) > 2 and any(MORE_THAN_A_VALUE.match(c.of(self.text)) for c in cells[1:]):
+                    whole = Span(min(c.start for c in cells), max(c.end for c in cells))
+                    if len(whole.of(self.text).split()) <= ROW_WORDS:
+                        out.append(Sentence(whole, place, headings, whole.of(self.text).lower()))
         return out
 
     @cached_property

@@ -43,6 +43,7 @@ from yarnex.core.terms.model import quoted
 from yarnex.core.terms.passages import BLACKED_OUT, BLANK
 from yarnex.core.terms.ranges import range_ending
 from yarnex.core.terms.schedules import schedule_of_column
+from yarnex.core.terms.signatures import signatories_of
 from yarnex.core.terms.values_in_lines import of_type
 from yarnex.core.values import (
     Found,
@@ -321,6 +322,7 @@ def from_lists(inquiry: Inquiry, question: Question) -> list[Answer]:
         offers += of_dates(inquiry.dates, question.text, ideas)
     if question.kinds and question.kinds[0] == "party":
         offers += _of_people(inquiry, question)
+        offers += _of_signatories(inquiry, question)
     out = []
     for offer in offers:
         rank = _rank(question, offer.kind)
@@ -349,6 +351,22 @@ def from_lists(inquiry: Inquiry, question: Question) -> list[Answer]:
         )
         out.append(Answer(offer.kind, offer.value, offer.cites[0].span, offer.cites[0], evidence, offer.why, finding))
     return out
+
+
+def _of_signatories(inquiry: Inquiry, question: Question) -> Iterator[Offer]:
+    """Those who sign, where a question asks who does, and for whom."""
+    if not any(way == ("sign",) for idea in question.ideas for way, _ in idea.ways[:1]):
+        return
+    names = {stems_of(party.role): stems_of(party.name) for party, _, _ in inquiry.passages.roles}
+    for one in signatories_of(inquiry.document):
+        said = frozenset((*stems_of(f"sign signature {one.party} {one.post}"),))
+        said |= {w for role, name in names.items() if said.issuperset(name) for w in role}
+        covered = [
+            max((worth for way, worth in idea.ways if said.issuperset(way)), default=0.0) for idea in question.ideas
+        ]
+        alike = sum(covered) / max(1, len(covered))
+        if alike >= 0.5:
+            yield Offer("party", Party(one.name), one.name, (one.cite,), alike, "the name in the block of signatures")
 
 
 def _of_people(inquiry: Inquiry, question: Question) -> Iterator[Offer]:

@@ -420,6 +420,19 @@ def subject(term: Term, findings: Findings, passages: Passages) -> Computed | No
     return _words_at(subject_of(passages.document), "the line that says what the letter is about")
 
 
+def signatories(term: Term, findings: Findings, passages: Passages) -> Computed | None:
+    """Those who sign, with their posts and for whom, from the blocks of signatures."""
+    from yarnex.core.terms.signatures import signatories_of
+
+    found = signatories_of(passages.document)
+    if not found:
+        return None
+    told = tuple(s.name + (f", {s.post}" if s.post else "") + (f", for {s.party}" if s.party else "") for s in found)
+    return Computed(
+        ListOf(told), "; ".join(told), ("the names in the blocks of signatures",), tuple(s.cite for s in found)[:6]
+    )
+
+
 def _words_at(cite: Cite | None, where: str) -> Computed | None:
     if cite is None:
         return None
@@ -528,6 +541,7 @@ RULES: dict[str, Rule] = {
     "price_of_one": price_of_one,
     "sender": sender,
     "signature": signature,
+    "signatories": signatories,
     "subject": subject,
     "price_of_all": price_of_all,
     "speakers": speakers,

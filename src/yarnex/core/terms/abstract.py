@@ -165,11 +165,14 @@ def _of_the_title(candidate: Candidate, document: Document) -> bool:
     """True for what stands in the paper's title, or in the line that goes on from it: "for the year ended 31 March"."""
     from yarnex.core.terms.identity import identify
 
-    title = identify(document).title
-    return title is not None and title.span.start <= candidate.text.span.start <= title.span.end + AFTER_TITLE
+    title, at = identify(document).title, candidate.text.span.start
+    if title is None or not title.span.start <= at <= title.span.end + AFTER_TITLE:
+        return False
+    return at < title.span.end or GOES_ON.match(document.text, title.span.end) is not None
 
 
 AFTER_TITLE = 60  # letters
+GOES_ON = re.compile(r"\s*(?:for|as\s+at|at|to)\b", re.IGNORECASE)
 
 
 def _chosen(term: Term, found: list[Candidate], passages: Passages) -> Finding:

@@ -136,3 +136,15 @@ def test_is_there_does_not_lean_on_the_question_before():
 )
 def test_the_kind_of_answer(question, first):
     assert understand(question).kinds[0] == first
+
+
+BILL = "# Bill\n\n| Work | Qty | Rate | Amount |\n|---|---|---|---|\n| Carding | 64 | £3.10 | £198.40 |\n| Washing | 480 | £2.58 | £1,238.40 |\n"
+
+
+@pytest.mark.parametrize(
+    ("question", "amount"),
+    [("What was charged for carding?", "198.40"), ("What is the rate for carding?", "3.10"), ("What was paid for washing?", "1238.40")],
+)  # fmt: skip
+def test_a_sum_for_all_and_one_for_each_stand_in_columns_of_their_own(document, question, amount):
+    ((found,),) = (a.findings[:1] for a in ask_all([document(BILL, "bill.md")], [("1", question)]))
+    assert str(found[0].value.amount) == amount

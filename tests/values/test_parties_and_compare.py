@@ -106,3 +106,22 @@ def test_rent_by_the_square_metre_against_rent_by_the_square_foot():
 def test_currencies_are_never_turned_into_each_other():
     assert comparable(Money(D(95), "EUR", "month"), Money(D(9), "GBP", "year")) is None
     assert comparable(Money(D(95), "EUR", "month"), Money(D(9), "EUR")) is None
+
+
+@pytest.mark.parametrize(
+    ("text", "name"),
+    [
+        ("Weir Bank plc 2 Cloth Hall Street", "Weir Bank plc"),
+        ("Heddle Tools Ltd 4 Weir Lane", "Heddle Tools Ltd"),
+        ("call BM/2026/7. Heddle Werke GmbH, Ring 2", "Heddle Werke GmbH"),
+        ("Signed for and on behalf of Kirk & Dyson Storage Ltd", "Kirk & Dyson Storage Ltd"),
+        ("Loom & Heddle AB, Sundvik", "Loom & Heddle AB"),
+    ],
+)
+def test_names_end_at_their_legal_form(text, name):
+    assert [f.value.name for f in find_organisations(text)] == [name]
+
+
+@pytest.mark.parametrize("text", ["flasks of 20 KG each", "class AB shares", "the Company 3 days later"])
+def test_letters_that_mean_other_things_are_no_legal_forms(text):
+    assert not [f for f in find_organisations(text) if f.value.name.endswith(("KG", "AB"))]

@@ -79,7 +79,7 @@ CUES = (
     ),
     _cue(
         "for_all", "count",
-        r"for\s+all|all\s+(?:\w+\s+)?(?:together|of\s+them)|whole\s+(?:order|lot)|extended\s+(?:price|amount)",
+        r"(?:was|were)\s+(?:charged|paid|billed|spent)\s+(?:for|on)|(?:come|comes|came)\s+to|for\s+all|all\s+(?:\w+\s+)?(?:together|of\s+them)|whole\s+(?:order|lot)|extended\s+(?:price|amount)",
         r"\b(?:extended(?:\s+(?:price|amount))?|line\s+total|total\s+price|price\s+for\s+(?:all|the\s+(?:whole|lot)|\w+))\b(?:\s+(?:is|of))?:?",
     ),
     _cue(

@@ -134,6 +134,8 @@ def of_another_thing(inquiry: Inquiry, parts: Sequence[Idea], answer: Answer) ->
     return replace(answer, evidence=tuple(evidence))
 
 
+RATE_HEAD = re.compile(r"\b(?:rate|unit|price)s?\b(?!\s+for)", re.IGNORECASE)
+AMOUNT_HEAD = re.compile(r"\b(?:amount|total|sum|value|extended)s?\b", re.IGNORECASE)
 BESIDE = 50  # letters on each side of a value that say which of several it is
 
 
@@ -157,6 +159,8 @@ def cued(inquiry: Inquiry, question: Question, answer: Answer) -> Answer:
     if cell is not None and not said & COUNTED:
         head = " ".join(column_path(*cell, text))
         said |= cues_said(head, Span(len(head), len(head)), 0, len(head)) & COUNTED
+        if len(column_path(*cell, text)) and not said & COUNTED:
+            said |= {"each"} if RATE_HEAD.search(head) else {"for_all"} if AMOUNT_HEAD.search(head) else frozenset()
     fit = cue_fit(cues_asked(question.text), said, answer.kind)
     change = change_fit(question.text, text, value, around.start, around.end)
     if not change and answer.finding is None:

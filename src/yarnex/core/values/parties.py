@@ -17,13 +17,16 @@ FORMS = (
     r"|(?<=[a-zé.]\s)(?:AB|ApS|A/S|AS|ASA|Oyj?|KG|SE|SAS|SL)\b"  # letters that mean other things after a number or capitals
     rf"|{WORDS_TOO}"
 )
+SURE = r"Limited|LIMITED|Ltd\b\.?|LTD\b\.?|plc|PLC|L\.?L\.?C\b\.?|L\.?L\.?P\b\.?|GmbH|B\.V\.|DAC\b|Inc\b\.?"  # also before the number of a house
 _word = r"(?!(?:BETWEEN|Between|AND\s+BETWEEN)\b)(?:[A-Z0-9][\w&.'’/-]*|&|\((?:[A-Z][\w .&-]{0,25})\))"
 _link = r"(?:of|and|the|for|de|la|von|van|y)"
 _organisation = re.compile(
-    rf"(?<![\w]){_word}(?:\s+(?:{_word}|{_link})){{0,7}}?,?\s+(?:{FORMS})(?!\w|[-–/ ]?\d|\s+(?:[Ss]ecretary|Act\b|[Nn]umber|No\.))"
+    rf"(?<![\w]){_word}(?:\s+(?:{_word}|{_link})){{0,7}}?,?\s+(?:(?:{SURE})(?!\w)|(?:{FORMS})(?!\w|[-–/ ]?\d))(?!\s+(?:[Ss]ecretary|Act\b|[Nn]umber|No\.))"
 )
 _ends_in_word = re.compile(rf"\b(?:{WORDS_TOO})\Z")
-_goes_on = re.compile(rf"(?:[ \u00a0]{_word}){{0,3}}?[ \u00a0](?!(?:{WORDS_TOO})\b)(?:{FORMS})(?!\w|[-–/ ]?\d)")
+_goes_on = re.compile(
+    rf"(?:[ \u00a0]{_word}){{0,3}}?[ \u00a0](?!(?:{WORDS_TOO})\b)(?:(?:{SURE})(?!\w)|(?:{FORMS})(?!\w|[-–/ ]?\d))"
+)
 _role = re.compile(
     r"\(\s*(?:(?:hereinafter|herein|hereafter|collectively|individually|together|each|as|called|referred\s+to|known|in\s+this\s+\w+|,|the|a|an|or|with|its|successors|and|assigns)\s+)*"
     r"[\"“”'‘](?:the\s+)?(?P<role>[A-Z][A-Za-z’' -]{2,40}?)[\"”’']",

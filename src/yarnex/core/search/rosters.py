@@ -12,6 +12,7 @@ from dataclasses import replace
 
 from yarnex.core.document import Cell, Cite, Document, Span, Table
 from yarnex.core.document.table_paths import column_path
+from yarnex.core.search.numbered_entries import numbered_entries
 from yarnex.core.search.roster_lines import FEWEST, numbered_items, parts_behind_colon
 from yarnex.core.search.roster_model import Roster, RosterItem, RosterOffer
 from yarnex.core.terms.by_words import ideas_of
@@ -91,6 +92,8 @@ def roster(document: Document, of: str) -> Roster:
         *_sentences(passages, wanted, of),
     ]
     offers = [_of_the_part(passages, of, o) for o in offers if len(o.items) >= 2 or o.score > 1]
+    if (entries := numbered_entries(passages, QUALIFIER.sub("", of) or of)) is not None:
+        offers.append(entries)
     named = _speakers(passages, of) or _parties(passages, of)
     if not offers and named is None:
         return Roster(document, of, ())

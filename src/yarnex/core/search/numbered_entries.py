@@ -29,6 +29,7 @@ def numbered_entries(passages: Passages, of: str) -> RosterOffer | None:
     found: dict[int, tuple[str, Span]] = {}
     named = 0
     for pattern in (
+        rf"\b{one}\s+(?P<number>\d{{1,3}}),\s+(?P<name>{_name}),",
         rf"\b{one}\s+(?P<number>\d{{1,3}})\s*[–—:-]\s*(?P<name>{_name})",
         rf"(?P<name>{_name})\s+\(\s*{one}\s+(?P<number>\d{{1,3}})\)",
     ):

@@ -109,6 +109,7 @@ def roster(document: Document, of: str) -> Roster:
     )
     items, duplicates = _once(best.items)
     also = _elsewhere(items, [o for o in offers if o is not best])
+    also = [i for i in also if not _heads_the_list(i.text, of)] or also
     numbers = [int(i.number) for i in items if i.number.isdigit()]
     gaps = _gaps(numbers)
     chosen = [c.span for item in items for c in item.cites]
@@ -120,6 +121,12 @@ def roster(document: Document, of: str) -> Roster:
         if all(not c.span.overlaps(x) for c in item.cites for x in chosen)
     )
     return Roster(document, of, tuple(also), best.source, gaps, duplicates, left[:20])
+
+
+def _heads_the_list(text: str, of: str) -> bool:
+    """True for words that are a heading for all of them: "Directors of Weir Holdings plc"."""
+    last = re.findall(r"[A-Za-z]+", QUALIFIER.sub("", of) or of)[-1:]
+    return bool(last) and re.match(rf"{re.escape(last[0])}\s+of\b", text, re.IGNORECASE) is not None
 
 
 PART = re.compile(

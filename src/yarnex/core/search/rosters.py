@@ -110,6 +110,7 @@ def roster(document: Document, of: str) -> Roster:
     items, duplicates = _once(best.items)
     also = _elsewhere(items, [o for o in offers if o is not best])
     also = [i for i in also if not _heads_the_list(i.text, of)] or also
+    also = _lettered(also)
     numbers = [int(i.number) for i in items if i.number.isdigit()]
     gaps = _gaps(numbers)
     chosen = [c.span for item in items for c in item.cites]
@@ -121,6 +122,15 @@ def roster(document: Document, of: str) -> Roster:
         if all(not c.span.overlaps(x) for c in item.cites for x in chosen)
     )
     return Roster(document, of, tuple(also), best.source, gaps, duplicates, left[:20])
+
+
+LETTERED = re.compile(r"\((?:[a-z]|[ivx]{1,4})\)\s")
+
+
+def _lettered(items: list[RosterItem]) -> list[RosterItem]:
+    """The lettered items alone, where they are most of a list: the clauses that follow them are none."""
+    lettered = [i for i in items if LETTERED.match(i.text)]
+    return lettered if len(lettered) >= FEWEST and len(items) > len(lettered) > 0.6 * len(items) else items
 
 
 def _heads_the_list(text: str, of: str) -> bool:

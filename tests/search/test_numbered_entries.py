@@ -40,3 +40,9 @@ def test_a_gap_in_the_numbers_is_said(document):
 def test_numbers_of_other_things_make_no_list(document):
     text = "01 Weir Yard. One.\n\n02 Low Shed. Two.\n\n03 Mill Lane. Three.\n\n04 Skerra Gate. Four.\n\n05 Wharf Row. Five."
     assert "numbered as" not in roster(document(text), "lenders").source
+
+
+def test_a_word_that_the_patterns_use_themselves_is_no_trouble(document):
+    paper = document(PAPER, "sheds.md")
+    for of in ("names", "numbers", "and", "ones"):
+        assert "numbered as" not in roster(paper, of).source

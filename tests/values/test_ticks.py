@@ -16,6 +16,7 @@ from yarnex.core.values.ticks import find_options, ticked_answer
         ("Access: ☐ lorry ☑ rail ☑ canal", [("lorry", False), ("rail", True), ("canal", True)]),
         ("☒", [("", True)]),
         ("no boxes at all", []),
+        ("clauses (ix) and (x) of the lease", []),
     ],
 )
 def test_options_of_a_form(text, options):

@@ -442,8 +442,11 @@ def _table_of_tabs(run: list[Draft], tabbed: dict[int, list[Inline]]) -> list[Dr
 
 def _mark_labels(cells: list[CellDraft]) -> None:
     """Cells that stand side by side, each with a short line over others, are a form: "Customer" over a name and address."""
-    for row in {c.row for c in cells}:
-        filled = [c for c in cells if c.row == row and c.lines]
+    by_row: dict[int, list[CellDraft]] = {}
+    for cell in cells:
+        if cell.lines:
+            by_row.setdefault(cell.row, []).append(cell)
+    for filled in by_row.values():
         if len(filled) < 2 or any(len(c.lines) < 2 for c in filled):
             continue
         heads = [c.lines[0].text for c in filled]

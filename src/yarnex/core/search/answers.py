@@ -43,7 +43,6 @@ from yarnex.core.terms.model import quoted
 from yarnex.core.terms.passages import BLACKED_OUT, BLANK
 from yarnex.core.terms.ranges import range_ending
 from yarnex.core.terms.schedules import schedule_of_column
-from yarnex.core.terms.signatures import signatories_of
 from yarnex.core.terms.values_in_lines import of_type
 from yarnex.core.values import (
     Found,
@@ -357,6 +356,8 @@ def _of_signatories(inquiry: Inquiry, question: Question) -> Iterator[Offer]:
     """Those who sign, where a question asks who does, and for whom."""
     if not any(way == ("sign",) for idea in question.ideas for way, _ in idea.ways[:1]):
         return
+    from yarnex.core.terms.signatures import signatories_of  # its patterns are made for these questions alone
+
     names = {stems_of(party.role): stems_of(party.name) for party, _, _ in inquiry.passages.roles}
     for one in signatories_of(inquiry.document):
         said = frozenset((*stems_of(f"sign signature {one.party} {one.post}"),))

@@ -156,10 +156,10 @@ def cued(inquiry: Inquiry, question: Question, answer: Answer) -> Answer:
     said = cues_said(text, value, around.start, around.end)
     if cell is not None and not WHOLE.isdisjoint(stems_of(row.split(" – ")[0])):
         said |= {"whole"}
-    if cell is not None and not said & COUNTED:
-        head = " ".join(column_path(*cell, text))
+    head = " ".join(column_path(*cell, text)) if cell is not None else ""
+    if head and not said & COUNTED:
         said |= cues_said(head, Span(len(head), len(head)), 0, len(head)) & COUNTED
-        if len(column_path(*cell, text)) and not said & COUNTED:
+        if not said & COUNTED:
             said |= {"each"} if RATE_HEAD.search(head) else {"for_all"} if AMOUNT_HEAD.search(head) else frozenset()
     fit = cue_fit(cues_asked(question.text), said, answer.kind)
     change = change_fit(question.text, text, value, around.start, around.end)
@@ -169,7 +169,6 @@ def cued(inquiry: Inquiry, question: Question, answer: Answer) -> Answer:
             change = 1.0 if old is wants_old(question.text) else -1.0
     opening = row.split(" – ")[0]
     near = text[max(around.start, value.start - BESIDE) : min(around.end, value.end + BESIDE)]
-    head = " ".join(column_path(*cell, text)) if cell is not None else ""
     told = {
         "opposed": float(opposed_to(question.text, f"{row} {head} {near}")),
         "cue_fit": fit,

@@ -23,9 +23,10 @@ def numbered_entries(passages: Passages, of: str) -> RosterOffer | None:
     do not run on from one, or are few.
     """
     noun = re.findall(r"[A-Za-z]+", of)[-1:] or [""]
-    one = re.escape(re.sub(r"(?<=[^s])s\Z", "", noun[0].lower()))
+    one = re.sub(r"(?<=[^s])s\Z", "", noun[0].lower())
     if len(one) < 3:
         return None
+    one = f"(?i:{one})"
     found: dict[int, tuple[str, Span]] = {}
     named = 0
     for pattern in (
@@ -33,7 +34,7 @@ def numbered_entries(passages: Passages, of: str) -> RosterOffer | None:
         rf"\b{one}\s+(?P<number>\d{{1,3}})\s*[–—:-]\s*(?P<name>{_name})",
         rf"(?P<name>{_name})\s+\(\s*{one}\s+(?P<number>\d{{1,3}})\)",
     ):
-        for m in re.compile(pattern.replace(one, f"(?i:{one})", 1)).finditer(passages.text):
+        for m in re.finditer(pattern, passages.text):
             number = int(m["number"])
             if number not in found:
                 found[number] = m["name"].strip(" ."), Span(*m.span())

@@ -32,11 +32,17 @@ def opposed_to(question: str, told: str) -> bool:
     >>> opposed_to("What is the gross rent?", "gross rent, of which net")
     False
     """
+    return any(
+        not own.search(told) and any(other.search(told) for other in others) for own, others in _asked_of(question)
+    )
+
+
+@lru_cache(maxsize=64)
+def _asked_of(question: str) -> tuple[tuple[re.Pattern[str], Sides], ...]:
+    """The sides that a question names, each with those that it rules out; none of a set of which it names several."""
+    out = []
     for sides in opposites():
-        asked = [bool(side.search(question)) for side in sides]
-        if sum(asked) != 1:
-            continue
-        found = [bool(side.search(told)) for side in sides]
-        if any(found) and not any(a and f for a, f in zip(asked, found, strict=True)):
-            return True
-    return False
+        named = [side for side in sides if side.search(question)]
+        if len(named) == 1:
+            out.append((named[0], tuple(s for s in sides if s is not named[0])))
+    return tuple(out)

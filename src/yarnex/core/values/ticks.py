@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from yarnex.core.document import Span
 
-_box = re.compile(r"(?P<on>[☒☑☓✓✔■◼⬛]|[\[(]\s?[xX✓✔]\s?[\])])|(?P<off>[☐□▢◻⬜]|\[\s?\]|\(\s{1,2}\))")
+_box = re.compile(r"(?P<on>[☒☑☓✓✔■◼⬛]|\[\s?[xX✓✔]\s?\])|(?P<off>[☐□▢◻⬜]|\[\s?\])")
 _yes = re.compile(r"(?:yes|y|true)\b", re.IGNORECASE)
 _no = re.compile(r"(?:no|n|false)\b", re.IGNORECASE)
 

@@ -228,6 +228,23 @@ def test_the_same_from_python(document):
     assert len(yarnex.roster(document(BOARD, "r.md"), "sites").items) == 3
 
 
+def test_asked_side_by_side_the_answers_are_the_same(document):
+    papers = [document(LEASE, "a.txt"), document(INCIDENT, "b.txt"), document(BOARD, "c.md")]
+    asked = [("1", "How much is the rent?"), ("2", "And when is it paid?"), ("3", "Who are the directors of {name}?")]
+
+    def told(processes):
+        return [
+            (
+                row.question.text,
+                [[(f.state, f.text, [c.place for c in f.cites]) for f in found] for found in row.findings],
+            )
+            for row in ask_all(papers, asked, processes=processes)
+        ]
+
+    assert told(2) == told(1)
+    assert ask_all([], asked, processes=2)[0].findings == ()
+
+
 FORM = """DELIVERY FORM
 
 Order number: BM-2207-4

@@ -51,6 +51,7 @@ def find(
 
     Example: yarnex find "May the tenant leave early?" premises/
     """
+    from yarnex.core.reading.pool import processors
     from yarnex.core.search import ask_all, nearest_paths, read_questions, starters
     from yarnex.output import as_json as json_form
     from yarnex.output.answer_reports import answers_workbook, found_report, starters_report
@@ -82,7 +83,7 @@ def find(
             lambda: starters_report(proposed, got.unread),
         )
         raise typer.Exit(got.exit_code)
-    results = ask_all(got.documents, listed, limit=12 if every else 4)
+    results = ask_all(got.documents, listed, limit=12 if every else 4, processes=processors())
     shown = [r for r in results if not r.answered] if only_missing else list(results)
     run.deliver(
         lambda: json_form.run("find", got.documents, got.unread, answers=json_form.answers(shown)),

@@ -12,10 +12,13 @@ from __future__ import annotations
 import re
 from functools import cached_property, lru_cache
 
+from yarnex.core.patterns import pattern
+
 SLOT = "<value>"
 LEAD_END = r"\s*[\"“'‘(]?\s*"  # a value may stand in quotation marks or brackets
 FOLLOW_START = r"[\"”'’),]*\s*\(?\s*"
-_token = re.compile(r"\.\.\.|<value>|[()\[\]|]|\s+|[^\s()\[\]|]+?(?=\.\.\.|<value>|[()\[\]|\s]|\Z)")
+_brackets = pattern(r"[()\[\]|]")
+_token = pattern(r"\.\.\.|<value>|[()\[\]|]|\s+|[^\s()\[\]|]+?(?=\.\.\.|<value>|[()\[\]|\s]|\Z)")
 
 
 class PhraseError(ValueError):
@@ -28,10 +31,31 @@ class Phrase:
     def __init__(self, text: str) -> None:
         self.text = text
         self.has_slot = SLOT in text
-        self.needed = _needs(text)  # one word of each group stands in any text that matches, in lower case
-        before, _, after = text.partition(SLOT)
-        self._lead = _source(before.rstrip()) + (r"\s*" if before.rstrip().endswith("...") else "")
-        self._follow = _source(after.lstrip())
+        if _brackets.search(text):
+            self._sources  # noqa: B018 - mistakes are told when a sheet is read; only brackets can be wrong
+
+    def __reduce__(self) -> tuple[object, tuple[str]]:
+        return compile_phrase, (self.text,)  # its patterns are not sent to other processes
+
+    @cached_property
+    def needed(self) -> tuple[tuple[str, ...], ...]:
+        """One word of each group stands in any text that matches, in lower case."""
+        return _needs(self.text)
+
+    @cached_property
+    def _sources(self) -> tuple[str, str]:
+        """The patterns of what stands before and after the slot."""
+        before, _, after = self.text.partition(SLOT)
+        lead = _source(before.rstrip()) + (r"\s*" if before.rstrip().endswith("...") else "")
+        return lead, _source(after.lstrip())
+
+    @property
+    def _lead(self) -> str:
+        return self._sources[0]
+
+    @property
+    def _follow(self) -> str:
+        return self._sources[1]
 
     @cached_property
     def whole(self) -> re.Pattern[str]:

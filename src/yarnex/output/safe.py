@@ -4,8 +4,10 @@ from __future__ import annotations
 
 import re
 
-FORGING = re.compile("[\x00-\x08\x0b-\x1f\x7f-\x9f\u061c\u200e\u200f\u202a-\u202e\u2066-\u2069]")
-FORMULA = re.compile(r"[=+@\t\r|%-]")
+from yarnex.core.patterns import pattern
+
+FORGING = pattern("[\x00-\x08\x0b-\x1f\x7f-\x9f\u061c\u200e\u200f\u202a-\u202e\u2066-\u2069]")
+FORMULA = pattern(r"[=+@\t\r|%-]")
 
 
 def visible(text: str) -> str:

@@ -2,19 +2,19 @@
 
 from __future__ import annotations
 
-import re
 import zlib
 from collections import defaultdict
 from collections.abc import Sequence
 from dataclasses import dataclass
 
 from yarnex.core.document import Document, Span
+from yarnex.core.patterns import pattern
 
 RUN = 5  # words in a row that are compared
 LEAST = 20  # words: shorter pages and documents are alike by chance
 NEAR = 0.5  # share of words in common from which two documents are near copies
 SKETCH = 1_000  # runs kept of a document: those with the smallest hashes (Broder's bottom-k sketch)
-WORD = re.compile(r"\w+")
+WORD = pattern(r"\w+")
 
 
 @dataclass(frozen=True, slots=True)

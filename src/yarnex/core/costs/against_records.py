@@ -14,18 +14,19 @@ from decimal import ROUND_HALF_UP, Decimal
 from yarnex.core.costs.model import Bill, BillLine
 from yarnex.core.document import Cite, Document
 from yarnex.core.figures.checks import Check, shown
+from yarnex.core.patterns import pattern
 from yarnex.core.terms.candidates import on_one_line
 from yarnex.core.terms.passages import Passages, Sentence
 from yarnex.core.values import find_dates
 from yarnex.core.values.dates import date_order
 
-ENDED = re.compile(
+ENDED = pattern(
     r"\b(?:no\s+longer\s+(?:needed|required|in\s+use|there|stored|hired|on\s+(?:hire|site))|not\s+(?:needed|required|used)\s+(?:after|from|since)|off[\s-]hired?|"
     r"(?:were|was|been|all)\s+(?:taken\s+(?:away|out)|collected|returned|handed\s+back|removed|released|emptied|vacated|stopped|switched\s+off|cancelled|discontinued|terminated)|"
     r"(?:storage|hire|rental|service|monitoring|cover|work)\s+(?:ended|stopped|ceased|finished)|(?:ended|stopped|ceased)\s+(?:the\s+)?(?:storage|hire|rental|service|monitoring|work))\b",
     re.IGNORECASE,
 )
-ABSENT = re.compile(
+ABSENT = pattern(
     r"\b(?:did\s+not|didn['’]t|never|failed\s+to)\s+(?:come|attend|arrive|appear|turn\s+up|show\s+up|visit|work|take\s+place|happen)\b|"
     r"\b(?:no\s+one|nobody|none\s+of\s+(?:them|their\s+\w+))(?:\s+[\w’'-]+){0,5}?\s+(?:came|attended|arrived|turned\s+up|visited|was\s+(?:here|there|on\s+site))\b|"
     r"\b(?:visit|appointment|attendance|session|delivery)\s+(?:was|had\s+been)\s+(?:cancelled|called\s+off|put\s+off|postponed)\b",

@@ -14,37 +14,38 @@ from yarnex.core.document import Document, Span
 from yarnex.core.document.model import Cell, Table
 from yarnex.core.figures.printed import read_printed
 from yarnex.core.figures.scales import read_scale
+from yarnex.core.patterns import pattern
 from yarnex.core.terms.identity import identify
 from yarnex.core.values import find_dates, find_organisations
 from yarnex.core.values.dates import date_order
 from yarnex.core.values.money import usual_dollar
 
-AMOUNT = re.compile(r"\b(?:amount|total|charge[sd]?|sum|value|cost|line\s+total|net|payable|balance)\b", re.IGNORECASE)
-QUANTITY = re.compile(r"\b(?:qty|quantity|units?|hours|hrs|no\.?|days|number)\b", re.IGNORECASE)
-PRICE = re.compile(r"\b(?:rate|unit\s+price|price|each|per\s+unit|unit\s+cost)\b", re.IGNORECASE)
-CODE = re.compile(r"\b(?:code|item\s+no|sku|ref\.?|procedure)\b", re.IGNORECASE)
-DATE = re.compile(r"\bdate\b", re.IGNORECASE)
-NUMBER = re.compile(
+AMOUNT = pattern(r"\b(?:amount|total|charge[sd]?|sum|value|cost|line\s+total|net|payable|balance)\b", re.IGNORECASE)
+QUANTITY = pattern(r"\b(?:qty|quantity|units?|hours|hrs|no\.?|days|number)\b", re.IGNORECASE)
+PRICE = pattern(r"\b(?:rate|unit\s+price|price|each|per\s+unit|unit\s+cost)\b", re.IGNORECASE)
+CODE = pattern(r"\b(?:code|item\s+no|sku|ref\.?|procedure)\b", re.IGNORECASE)
+DATE = pattern(r"\bdate\b", re.IGNORECASE)
+NUMBER = pattern(
     r"\b(?:(?:tax\s+)?invoice|bill|estimate|quotation|quote|credit\s+note|receipt|statement|account|our\s+ref(?:erence)?)\s*(?:no\.?|number|nr\.?|#|ref\.?)?\s*[:.]?\s*(?P<number>(?=[A-Z0-9/-]*\d)(?:[A-Z]{1,5}[-/]?\d[\w/-]{0,18}|\d[\w/-]{1,18}))\b",
     re.IGNORECASE,
 )
-BILL_WORDS = re.compile(
+BILL_WORDS = pattern(
     r"\b(?:invoice|bill\b|estimate|quotation|credit\s+note|statement\s+of\s+account|receipt|amount\s+due|to\s+pay|total\s+due)\b",
     re.IGNORECASE,
 )
-DUE = re.compile(r"\b(?:due(?:\s+date)?|payable\s+by|pay\s+by|payment\s+due)\s*:?\s*", re.IGNORECASE)
-CUSTOMER = re.compile(
+DUE = pattern(r"\b(?:due(?:\s+date)?|payable\s+by|pay\s+by|payment\s+due)\s*:?\s*", re.IGNORECASE)
+CUSTOMER = pattern(
     r"(?:\b(?:bill(?:ed)?\s+to|invoice\s+to|customer|client|patient|account\s+of)\s*:?\s*|\ATo:?\s+)(?P<name>[A-Z][^,\n\t(:–]{3,60})",
     re.IGNORECASE,
 )
-TRAILING = re.compile(
+TRAILING = pattern(
     r"\A(?P<what>.*?\D)\s+(?P<quantity>\d[\d.,]*)\s*(?P<unit>h|hrs?|hours?|km|miles|m²|m2|m|days?|nights?|weeks?|kg|units?|pcs?|each)?(?:\s+(?P<price>\d[\d,]*\.\d{2}))?\Z"
 )
-MERGED_PRICE = re.compile(r"\A(?P<what>.*?\D)\s+(?P<price>\d[\d,]*\.\d{2})\Z")
+MERGED_PRICE = pattern(r"\A(?P<what>.*?\D)\s+(?P<price>\d[\d,]*\.\d{2})\Z")
 KINDS = (
-    (re.compile(r"\bcredit\s+note\b", re.IGNORECASE), "credit note"),
-    (re.compile(r"\b(?:estimate|quotation|quote)\b", re.IGNORECASE), "estimate"),
-    (re.compile(r"\breceipt\b", re.IGNORECASE), "receipt"),
+    (pattern(r"\bcredit\s+note\b", re.IGNORECASE), "credit note"),
+    (pattern(r"\b(?:estimate|quotation|quote)\b", re.IGNORECASE), "estimate"),
+    (pattern(r"\breceipt\b", re.IGNORECASE), "receipt"),
 )
 LEAST_LINES = 2
 
@@ -290,7 +291,7 @@ def _dated(words: str, days: list, due: date | None) -> date | None:  # type: ig
     return None
 
 
-ADDRESS = re.compile(
+ADDRESS = pattern(
     r"\s+(?:·|\||–|-)\s+|,\s|\s+(?=\d)|\s+(?:Unit|Suite|PO\s+Box|Tel|GST|VAT|ABN|Invoice|INVOICE|Tax|TAX|The\s+Old)\b|\t|\n"
 )
 

@@ -8,6 +8,7 @@ from functools import lru_cache
 
 from yarnex.core.errors import PackError
 from yarnex.core.packs import Entry, Field, check_keys, load_entries, pack_text, texts
+from yarnex.core.patterns import pattern
 
 KIND = {"kind": Field("text", True), "words": Field("texts", True)}
 
@@ -38,7 +39,7 @@ def cost_vocabulary() -> CostVocabulary:
     )
 
 
-TAX = re.compile(
+TAX = pattern(
     r"\A(?:plus\s+|add\s+)?(?:vat|gst|hst|pst|sales\s+tax|tax|iva|tva|mwst|btw)\b[^A-Za-z]*(?:at|@)?[^A-Za-z]*(?:%|per\s?cent)?\s*(?:on\s+[\d.,]+)?\Z",
     re.IGNORECASE,
 )

@@ -10,14 +10,15 @@ from yarnex.core.document import Cite, Document, Span
 from yarnex.core.document.model import Table
 from yarnex.core.figures.printed import read_printed
 from yarnex.core.figures.scales import read_scale
+from yarnex.core.patterns import pattern
 from yarnex.core.values import find_dates, find_money
 from yarnex.core.values.dates import date_order
 from yarnex.core.values.money import usual_dollar
 
-PRESENTED = re.compile(r"\b(?:presented|claimed|billed|submitted|invoiced|charged)\b", re.IGNORECASE)
-ALLOWED = re.compile(r"\b(?:allowed|approved|accepted|paid|payable|covered|agreed)\b", re.IGNORECASE)
-REASON = re.compile(r"\b(?:reason|remark|note|code|comment|explanation)s?\b", re.IGNORECASE)
-PAID = re.compile(
+PRESENTED = pattern(r"\b(?:presented|claimed|billed|submitted|invoiced|charged)\b", re.IGNORECASE)
+ALLOWED = pattern(r"\b(?:allowed|approved|accepted|paid|payable|covered|agreed)\b", re.IGNORECASE)
+REASON = pattern(r"\b(?:reason|remark|note|code|comment|explanation)s?\b", re.IGNORECASE)
+PAID = pattern(
     r"\A\s*(?:less:?\s+)?(?:interim\s+)?(?:paid|payment(?:\s+received)?|remitted|transferred)\b", re.IGNORECASE
 )
 

@@ -14,6 +14,7 @@ from dateutil.relativedelta import relativedelta
 from yarnex.core.dates.kinds import date_vocabulary
 from yarnex.core.document import Cite
 from yarnex.core.number_names import ORDINALS
+from yarnex.core.patterns import pattern
 from yarnex.core.terms.abstract import Abstract
 from yarnex.core.terms.computed import NTH_MONTH, nth_month_end, shown_date
 from yarnex.core.terms.identity import document_date, identify
@@ -25,7 +26,7 @@ from yarnex.core.values.types import Found
 from yarnex.core.words import stems_of
 
 _year_name = r"(?:Lease|Contract|Rent|Licence|License|Term|Operating|Agreement)\s+Year"
-_nth_year = re.compile(
+_nth_year = pattern(
     rf"(?:(?:last\s+day|end|expiry|expiration)\s+of\s+)?(?:the\s+)?(?:(?P<ordinal>{'|'.join(ORDINALS)}|\d{{1,2}}(?:st|nd|rd|th))\s+{_year_name}|{_year_name}\s+(?P<n>\d{{1,2}}))",
     re.IGNORECASE,
 )

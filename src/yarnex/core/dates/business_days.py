@@ -11,6 +11,7 @@ from dataclasses import dataclass
 from datetime import date, timedelta
 
 from yarnex.core.document import Cite
+from yarnex.core.patterns import pattern
 from yarnex.core.terms.passages import Passages
 
 # Places as documents name them -> country and subdivision of ISO 3166.
@@ -25,9 +26,9 @@ PLACES = {
     "france": ("FR", ""), "netherlands": ("NL", ""), "belgium": ("BE", ""), "spain": ("ES", ""), "italy": ("IT", ""), "sweden": ("SE", ""), "denmark": ("DK", ""),
 }  # fmt: skip
 _names = "|".join(sorted((re.escape(p) for p in PLACES), key=len, reverse=True))
-_place = re.compile(rf"\b(?:{_names})\b", re.IGNORECASE)
-_law = re.compile(r"\b(?:governed\s+by|laws?\s+of)\b[^.\n]{0,90}", re.IGNORECASE)
-_term = re.compile(r"\A(?:business|working|banking)\s+days?\Z", re.IGNORECASE)
+_place = pattern(rf"\b(?:{_names})\b", re.IGNORECASE)
+_law = pattern(r"\b(?:governed\s+by|laws?\s+of)\b[^.\n]{0,90}", re.IGNORECASE)
+_term = pattern(r"\A(?:business|working|banking)\s+days?\Z", re.IGNORECASE)
 
 
 @dataclass(frozen=True, slots=True)

@@ -10,6 +10,7 @@ from yarnex.core.dates.model import DatedItem
 from yarnex.core.dates.wording import sentence_span, short_what, who_in
 from yarnex.core.document import Block, Cite, Document, Span
 from yarnex.core.document.cite import clock
+from yarnex.core.patterns import pattern
 from yarnex.core.terms.identity import document_date
 from yarnex.core.terms.passages import Passages
 from yarnex.core.values import add_duration, find_dates, find_durations
@@ -20,36 +21,36 @@ RECORD_KINDS = frozenset(
     ["record", "incident_report", "email", "letter", "interview", "transcript", "minutes", "statement", "invoice", "inspection_report", "clinical_record", "claim", "statement_of_loss", "study", "memo", "report", "results_call", "estimate", "unknown", "statement_of_account", "witness_statement", "notice"]
 )  # fmt: skip
 _month = "|".join([*MONTHS, *(m for m in SHORT if m not in MONTHS)])
-DAY_MONTH = re.compile(
+DAY_MONTH = pattern(
     rf"\b(?:(?:(?:Mon|Tues|Wednes|Thurs|Fri|Satur|Sun)day,?\s+)?(?:the\s+)?(?P<d1>\d{{1,2}})(?:st|nd|rd|th)?\s+(?:of\s+)?(?P<m1>{_month})|(?P<m2>{_month})\s+(?P<d2>\d{{1,2}})(?:st|nd|rd|th)?|(?:the\s+)?(?P<d3>{ORDINAL_WORDS})\s+(?:day\s+)?of\s+(?P<m3>{_month}))\b(?!\s*,?\s*(?:of\s+)?(?:19|20)\d\d)(?!\s*[–-]\s*\d)",
     re.IGNORECASE,
 )
-MONTH_YEAR = re.compile(
+MONTH_YEAR = pattern(
     rf"\b(?:in|since|from|during|until|of|by)\s+(?:early\s+|late\s+|mid-?)?(?P<m>{_month})\s+(?P<y>(?:19|20)\d\d)\b",
     re.IGNORECASE,
 )
-YEAR = re.compile(r"\b(?:in|since|during)\s+(?P<y>(?:19|20)\d\d)\b(?!\s*[-–/]\s*\d)", re.IGNORECASE)
-THREAD = re.compile(r"\A(?:Sent|Date):\s", re.IGNORECASE)
+YEAR = pattern(r"\b(?:in|since|during)\s+(?P<y>(?:19|20)\d\d)\b(?!\s*[-–/]\s*\d)", re.IGNORECASE)
+THREAD = pattern(r"\A(?:Sent|Date):\s", re.IGNORECASE)
 WEEKDAYS = ("monday", "tuesday", "wednesday", "thursday", "friday", "saturday", "sunday")
-WEEKDAY = re.compile(rf"\b(?P<day>{'|'.join(WEEKDAYS)})\b(?!\s*,?\s*(?:the\s+)?\d)", re.IGNORECASE)
+WEEKDAY = pattern(rf"\b(?P<day>{'|'.join(WEEKDAYS)})\b(?!\s*,?\s*(?:the\s+)?\d)", re.IGNORECASE)
 _hour = "one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve|midday|noon|midnight|1[0-2]|[1-9]"
-SPOKEN = re.compile(
+SPOKEN = pattern(
     rf"\b(?P<part>quarter|half|five|ten|twenty|twenty-five)\s+(?P<side>past|to)(?:\s+(?P<hour>{_hour}))?\b",
     re.IGNORECASE,
 )
-TIME = re.compile(
+TIME = pattern(
     r"(?<![\d.:£$€,])(?P<h>[01]?\d|2[0-3])[:.](?P<m>[0-5]\d)(?![\d:]|\.\d|\s*(?:%|per\s+cent|million|m\b|bn|pence|hours?|metres?|points))\s*(?P<half>a\.?m\.?|p\.?m\.?|hrs?\b|h\b)?|(?<![\d.,:])(?P<h2>1[0-2]|[1-9])\s*(?P<half2>a\.?m\.?|p\.?m\.?)(?!\w)",
     re.IGNORECASE,
 )
-ENTRY = re.compile(
+ENTRY = pattern(
     r"\A\s*(?:(?:Mon|Tues|Wednes|Thurs|Fri|Satur|Sun)day,?\s+)?(?:Date(?:d)?(?:\s+of\s+[\w ]{3,30})?\s*:?\s*)?",
     re.IGNORECASE,
 )
-NEXT_DAY = re.compile(
+NEXT_DAY = pattern(
     r"\b(?:the\s+)?(?P<which>next|following|same|previous)\s+(?:day|morning|afternoon|evening|night)\b|\b(?P<yesterday>yesterday)\b|\b(?P<today>today|this\s+morning|this\s+afternoon)\b|\b(?P<tomorrow>tomorrow)\b",
     re.IGNORECASE,
 )
-LATER = re.compile(r"\s+(?:later|afterwards)\b", re.IGNORECASE)
+LATER = pattern(r"\s+(?:later|afterwards)\b", re.IGNORECASE)
 
 
 def is_record(kind: str) -> bool:
@@ -427,7 +428,7 @@ def _of_sentence(
     return out, last
 
 
-TO_BE_DONE = re.compile(
+TO_BE_DONE = pattern(
     r"\b(?:must|shall|should|will|needs?\s+to|has\s+to|have\s+to|(?:is|are)\s+to|to\s+be|please|deadline|due|target|no\s+later|not\s+later|latest|expected|required|within|(?:fit|keep|send|install|replace|repair|submit|provide|complete|return)\b)",
     re.IGNORECASE,
 )

@@ -14,6 +14,7 @@ from yarnex.core.dates.relative import relative_items
 from yarnex.core.dates.standing import standing_items
 from yarnex.core.dates.stated import stated_items, term_items
 from yarnex.core.document import Cite, Document
+from yarnex.core.patterns import pattern
 from yarnex.core.terms.abstract import Abstract, abstract_all
 from yarnex.core.terms.identity import identify
 from yarnex.core.values import DateValue, Duration
@@ -21,7 +22,7 @@ from yarnex.core.values.dates import MONTHS
 from yarnex.core.words import stems_of
 
 MOST_CITES = 8
-DAY_WORDS = re.compile(
+DAY_WORDS = pattern(
     r"\d+(?::\d+)?|\b(?:date[ds]?|day|"
     + "|".join([*MONTHS, "monday", "tuesday", "wednesday", "thursday", "friday", "saturday", "sunday"])
     + r")\b",

@@ -12,17 +12,18 @@ from dateutil.relativedelta import relativedelta
 
 from yarnex.core.document import Cite, Span
 from yarnex.core.figures.calendar import year_ends
+from yarnex.core.patterns import pattern
 from yarnex.core.values.dates import MONTHS, SHORT
 
 if TYPE_CHECKING:
     from yarnex.core.dates.anchors import Anchors
 
-EACH = re.compile(
+EACH = pattern(
     r"\A\s*(?:the\s+)?(?:(?P<edge>end|close|last\s+day|expiry|start|beginning|first\s+day|anniversary)\s+of\s+)?(?P<each>each|every|any|that|the\s+relevant|a)\s+(?:successive\s+|subsequent\s+|such\s+|later\s+)?(?P<what>[A-Za-z][\w’' -]{2,40})",
     re.IGNORECASE,
 )
 _month = "|".join([*MONTHS, *(m for m in SHORT if m not in MONTHS)])
-DAY_MONTH = re.compile(
+DAY_MONTH = pattern(
     rf"\b(?:(?P<d1>\d{{1,2}})(?:st|nd|rd|th)?(?:\s+day)?(?:\s+of)?\s+(?P<m1>{_month})|(?P<m2>{_month})\s+(?P<d2>\d{{1,2}})(?:st|nd|rd|th)?)\b(?!\s*,?\s*(?:19|20)\d\d)",
     re.IGNORECASE,
 )

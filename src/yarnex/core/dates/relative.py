@@ -17,35 +17,36 @@ from yarnex.core.dates.model import DatedItem
 from yarnex.core.dates.recurring import Recurrence, anniversaries, recurrence_in
 from yarnex.core.dates.wording import short_what, who_in
 from yarnex.core.document import Cite, Span
+from yarnex.core.patterns import pattern
 from yarnex.core.terms.computed import date_by_formula, shown_date, shown_duration
 from yarnex.core.terms.passages import Passages
 from yarnex.core.values import DateValue, Duration, add_duration, find_dates, find_durations
 from yarnex.core.values.dates import date_order
 from yarnex.core.values.types import Found
 
-BEHIND = re.compile(
+BEHIND = pattern(
     r"[\s,'’]*(?P<notice>(?:prior\s+|previous\s+|written\s+|advance\s+|clear\s+|further\s+)*(?:notice\b(?:\s+in\s+writing)?\s*)?)(?:[a-z]+ly\s+)?(?P<to>before|prior\s+to|preceding|in\s+advance\s+of|after|following|from|of|starting\s+(?:on|from)|beginning\s+(?:on|from|with))\s+(?P<rest>.{2,160})",
     re.IGNORECASE | re.DOTALL,
 )
-NOTICE = re.compile(r"[\s'’]*(?:(?:prior|previous|written|advance|clear)\s+)*notice\b", re.IGNORECASE)
-AND_NOT = re.compile(
+NOTICE = pattern(r"[\s'’]*(?:(?:prior|previous|written|advance|clear)\s+)*notice\b", re.IGNORECASE)
+AND_NOT = pattern(
     r"\s*[,(]?\s*(?:and|nor|but|or|to)\s+(?:not\s+)?(?:more|less|later|earlier|fewer)\s+than\s*\Z", re.IGNORECASE
 )
-TERM_OF = re.compile(
+TERM_OF = pattern(
     r"\b(?:term|period|tenancy)s?\s+(?:of\s+|\(|(?:of\s+(?:this|the)\s+\w+\s+)?(?:is|shall\s+be|will\s+be|lasts?|runs?)\s+(?:for\s+)?)?\Z",
     re.IGNORECASE,
 )
-UNKNOWN = re.compile(
+UNKNOWN = pattern(
     r"\A\s*(?:the\s+)?(?:(?:date|day)\s+(?:of|on\s+which)\s+)?(?:\w+['’]s\s+)?(?:written\s+)?(?:receipt|receiving|notice|demand|request|delivery|invoice|being|such|any|that|this|a|an|written|it|they|he|she|occurrence|completion|discovery)\b",
     re.IGNORECASE,
 )
 BACK = ("before", "prior", "preceding", "in advance")
-MORE = re.compile(r"\b(?:not|no)\s+(?:earlier|more)\s+than\b|\bnor\s+more\s+than\b|\bat\s+most\b", re.IGNORECASE)
-PAYABLE = re.compile(
+MORE = pattern(r"\b(?:not|no)\s+(?:earlier|more)\s+than\b|\bnor\s+more\s+than\b|\bat\s+most\b", re.IGNORECASE)
+PAYABLE = pattern(
     r"\b(?:payable|payment(?:\s+terms)?|due|pay|terms|net)\b[^.;\n]{0,25}?\b(?:within\s+|:\s*|is\s+|net\s+|in\s+)?\Z",
     re.IGNORECASE,
 )
-OF_NO_DATE = re.compile(
+OF_NO_DATE = pattern(
     r"\A\s*(?:the\s+)?(?:\d|base|rent|fee|annual|total|price|sum|amount|charges?|interest|service|salary|cover|work|treatment|operation|training|use)\b",
     re.IGNORECASE,
 )

@@ -20,26 +20,27 @@ from yarnex.core.dates.model import DatedItem
 from yarnex.core.dates.recurring import DAY_MONTH, month_day, term_bounds, yearly
 from yarnex.core.dates.wording import sentence_span, short_what, who_in
 from yarnex.core.document import Cite, Span
+from yarnex.core.patterns import pattern
 from yarnex.core.values.numbers import ORDINAL_WORDS, read_words
 
-EACH_YEAR = re.compile(
+EACH_YEAR = pattern(
     r"\A[^.;:]{0,50}?\b(?:(?:in|of)\s+(?:each|every|any)\s+(?:calendar\s+)?year|each\s+year|every\s+year|annually|yearly)\b",
     re.IGNORECASE,
 )
-EVERY = re.compile(
+EVERY = pattern(
     r"\b(?:each|every|annually\s+on|yearly\s+on|quarterly\s+on|half-yearly\s+on|tested\s+on|payable\s+quarterly\s+in\s+\w+\s+on)\s+(?:the\s+)?\Z",
     re.IGNORECASE,
 )
-BESIDE = re.compile(r"\A\s*(?:,|and|or|,\s*and|,\s*or)\s+(?:the\s+)?\Z", re.IGNORECASE)
-NTH = re.compile(
+BESIDE = pattern(r"\A\s*(?:,|and|or|,\s*and|,\s*or)\s+(?:the\s+)?\Z", re.IGNORECASE)
+NTH = pattern(
     rf"\b(?:(?P<which>last|{ORDINAL_WORDS})|(?P<number>\d{{1,2}})(?:st|nd|rd|th))\s+(?:(?P<business>business|working)\s+)?(?:calendar\s+)?(?:day\s+)?(?:of|in)\s+(?:each|every)\s+"
     r"(?:calendar\s+|successive\s+)?(?P<each>month|quarter|three\s+months)\b",
     re.IGNORECASE,
 )
-COUNTED_FROM = re.compile(r"\b(?:after|before|following|from|since|of|until)\s+(?:the\s+)?\Z", re.IGNORECASE)
-QUARTER_DAYS = re.compile(r"\b(?:usual|English|common)\s+quarter\s+days\b", re.IGNORECASE)
+COUNTED_FROM = pattern(r"\b(?:after|before|following|from|since|of|until)\s+(?:the\s+)?\Z", re.IGNORECASE)
+QUARTER_DAYS = pattern(r"\b(?:usual|English|common)\s+quarter\s+days\b", re.IGNORECASE)
 USUAL = ((3, 25), (6, 24), (9, 29), (12, 25))
-NEXT_DAY = re.compile(r"\b(?:next|following|succeeding)\s+(?:business|working)\s+day\b", re.IGNORECASE)
+NEXT_DAY = pattern(r"\b(?:next|following|succeeding)\s+(?:business|working)\s+day\b", re.IGNORECASE)
 
 
 def standing_items(anchors: Anchors) -> list[DatedItem]:
@@ -49,12 +50,12 @@ def standing_items(anchors: Anchors) -> list[DatedItem]:
     calendar = calendar_of(passages)
     out: list[DatedItem] = []
     seen: set[int] = set()
-    for pattern in (NTH, DAY_MONTH, QUARTER_DAYS):
-        for m in pattern.finditer(text, 0, anchors.document.body_end):
+    for form in (NTH, DAY_MONTH, QUARTER_DAYS):
+        for m in form.finditer(text, 0, anchors.document.body_end):
             span = sentence_span(passages, m.start())
             if m.start() in seen or span.start in seen or span.end - span.start > 1500:
                 continue
-            found = list(_days(anchors, m, pattern, span, calendar))
+            found = list(_days(anchors, m, form, span, calendar))
             if found:
                 seen.add(span.start)
                 out += found
@@ -62,18 +63,18 @@ def standing_items(anchors: Anchors) -> list[DatedItem]:
 
 
 def _days(
-    anchors: Anchors, m: re.Match[str], pattern: re.Pattern[str], span: Span, calendar: Calendar
+    anchors: Anchors, m: re.Match[str], form: re.Pattern[str], span: Span, calendar: Calendar
 ) -> Iterator[DatedItem]:
     words = span.of(anchors.document.text)
     at = m.start() - span.start
     first, last = term_bounds(anchors)
-    if pattern is NTH:
+    if form is NTH:
         if COUNTED_FROM.search(words[:at]):
             return
         months = 1 if m["each"].lower() == "month" else 3
         recurs, days = ("every month" if months == 1 else "every quarter"), _of_months(m, months, first, last, calendar)
         why = m.group()
-    elif pattern is QUARTER_DAYS:
+    elif form is QUARTER_DAYS:
         recurs, days = (
             "each quarter day",
             tuple(sorted(d for month, day in USUAL for d in yearly(month, day, first, last))),
@@ -91,7 +92,7 @@ def _days(
         free = calendar.free()
         days = tuple(dict.fromkeys(rolled(day, free) for day in days))
         working += (f"a day that is no business day moves to the next one; {calendar.words}",)
-    elif pattern is NTH and m["business"]:
+    elif form is NTH and m["business"]:
         working += (calendar.words,)
     what = short_what(words, at, m.end() - m.start())
     kind, who = kind_of(words), who_in(anchors.document, words)

@@ -10,20 +10,21 @@ from yarnex.core.dates.kinds import kind_of
 from yarnex.core.dates.model import DatedItem
 from yarnex.core.dates.wording import sentence_span, short_what, who_in
 from yarnex.core.document import Cite, Span
+from yarnex.core.patterns import pattern
 from yarnex.core.terms.abstract import LEADER
 from yarnex.core.values import DateValue, Found, Value
 
 TERM_KINDS = (
-    (re.compile(r"^(?:document|lease|contract|agreement|deed|policy|order|report)_date$"), "document"),
-    (re.compile(r"notice|last_day|option_by"), "notice"), (re.compile(r"review"), "review"), (re.compile(r"end|expir|matur|until"), "end"),
-    (re.compile(r"pay|due|premium"), "payment"), (re.compile(r"start|commenc|begin|effective|drawdown|inception"), "start"), (re.compile(r"dated|(?:document|lease|contract|agreement|deed|policy|order|report)_date|signature|date_of"), "document"),
+    (pattern(r"^(?:document|lease|contract|agreement|deed|policy|order|report)_date$"), "document"),
+    (pattern(r"notice|last_day|option_by"), "notice"), (pattern(r"review"), "review"), (pattern(r"end|expir|matur|until"), "end"),
+    (pattern(r"pay|due|premium"), "payment"), (pattern(r"start|commenc|begin|effective|drawdown|inception"), "start"), (pattern(r"dated|(?:document|lease|contract|agreement|deed|policy|order|report)_date|signature|date_of"), "document"),
 )  # fmt: skip
-GENERIC = re.compile(r"(?:period|date|from|to|year|lease year|term|payment|item|step)s?", re.IGNORECASE)
-DONE = re.compile(
+GENERIC = pattern(r"(?:period|date|from|to|year|lease year|term|payment|item|step)s?", re.IGNORECASE)
+DONE = pattern(
     r"\b(?:was|were|has\s+been|have\s+been|had\s+been)\s+(?:\w+\s+)?\w+(?:ed|en|de|ld|nt)\s+(?:on|by|in)\s+\Z",
     re.IGNORECASE,
 )
-REFERENCE = re.compile(r"\b(?:dated|made\s+(?:on|the)|letter\s+of|as\s+of)\s+(?:the\s+)?\Z", re.IGNORECASE)
+REFERENCE = pattern(r"\b(?:dated|made\s+(?:on|the)|letter\s+of|as\s+of)\s+(?:the\s+)?\Z", re.IGNORECASE)
 
 
 def term_items(anchors: Anchors) -> list[DatedItem]:

@@ -2,11 +2,10 @@
 
 from __future__ import annotations
 
-import re
-
 from yarnex.core.document.model import Cell, Table
+from yarnex.core.patterns import pattern
 
-FIGURE = re.compile(r"[(\[–—-]*\s?[£$€¥]?\s?\(?\d|[–—-]\Z")
+FIGURE = pattern(r"[(\[–—-]*\s?[£$€¥]?\s?\(?\d|[–—-]\Z")
 
 
 def _words(cell: Cell, text: str) -> str:

@@ -9,21 +9,22 @@ from functools import cached_property
 from yarnex.core.dates.wording import ROLES
 from yarnex.core.document import Block, Document
 from yarnex.core.duties.kinds import duty_vocabulary
+from yarnex.core.patterns import pattern
 from yarnex.core.terms.identity import identify
 from yarnex.core.terms.passages import Passages
 from yarnex.core.values import find_organisations
 
-MUTUAL = re.compile(
+MUTUAL = pattern(
     r"\b(?:each\s+party|both\s+parties|the\s+parties|either\s+party|neither\s+party|each\s+of\s+the\s+parties|the\s+other\s+party)\b",
     re.IGNORECASE,
 )
 REPORTS = ("annual_report", "half_year_report", "interim_report", "quarterly_report")
-ONE_PARTY = re.compile(r"\b(?:the|a|any|every)\s+(?:\w+\s+)?party(?:\s+(?!to\b)\w+){0,12}\s*\Z", re.IGNORECASE)
-PAPER = re.compile(
+ONE_PARTY = pattern(r"\b(?:the|a|any|every)\s+(?:\w+\s+)?party(?:\s+(?!to\b)\w+){0,12}\s*\Z", re.IGNORECASE)
+PAPER = pattern(
     r"\b(?:report|record|statement|invoice|form|minutes|letter|schedule|page|draft|confidential|agreement|notes?|memo\w*|policy|summary|log|assessment|review|survey|claim|from|to|date|dear|subject)\b|[:\t|]|\d",
     re.IGNORECASE,
 )
-PRONOUN = re.compile(r"\b(?P<you>you)\b|\b(?P<we>we)\b", re.IGNORECASE)
+PRONOUN = pattern(r"\b(?P<you>you)\b|\b(?P<we>we)\b", re.IGNORECASE)
 LOWER_ROLES = (
     "supplier", "contractor", "bidder", "tenderer", "applicant", "vendor", "proposer", "customer", "purchaser", "buyer", "employee", "employer", "tenant", "landlord", "borrower", "lender",
     "licensee", "licensor", "insurer", "policyholder", "member", "user", "operator", "owner", "manufacturer", "shareholders", "directors", "trustees", "museum", "board", "company", "group",

@@ -12,38 +12,39 @@ from yarnex.core.document.sentences import sentences
 from yarnex.core.duties.actors import Actors
 from yarnex.core.duties.kinds import duty_vocabulary, kind_of_duty
 from yarnex.core.duties.model import Duty
+from yarnex.core.patterns import pattern
 from yarnex.core.terms.abstract import LEADER
 from yarnex.core.terms.passages import Passages
 
-MODAL = re.compile(
+MODAL = pattern(
     r"\b(?P<not1>(?:shall|must|may|will|can)\s*not|cannot|(?:agree[sd]?|undertakes?|covenants?|has\s+agreed|have\s+agreed|promises?)\s+not\s+to)\b"
     r"|\b(?P<must>shall|must|will|agrees?\s+(?:that\s+(?:it|he|she|they)\s+(?:shall|will)|to(?!\s+(?:an?|the|any|such|that|this|it)\b))|undertakes?\s+to|covenants?\s+(?:with\s+[^,:;]{3,40}\s+)?to|is\s+required\s+to|are\s+required\s+to|is\s+obliged\s+to|are\s+obliged\s+to|is\s+to|are\s+to|is\s+responsible\s+for|are\s+responsible\s+for|needs?\s+to|has\s+to|have\s+to|bears?\s+the\s+cost|(?:is|are)\s+payable)\b"
     r"|(?<!\d\s)\b(?P<may>may)\b(?!\s+(?:be|have|not|\d))",
     re.IGNORECASE,
 )
-ITEM_VERB = re.compile(
+ITEM_VERB = pattern(
     r"\A\s*(?:[(\[]?(?:\d{1,3}(?:\.\d{1,3})*|[a-zA-Z]|[ivxIVX]{1,5})[.)\]]*\s+)?(?:[A-Z][\w’'/-]*(?:\s+[\w’'/-]+){0,4}\.\s+)?(?P<not>[Nn]ot\s+)?[Tt]o\s+(?P<verb>(?!(?:the|an?|our|your|all|any|each|its|their|his|her|this|that|these|those|whom|which|be)\b)[a-z]+)\b"
 )
-INNER_VERB = re.compile(
+INNER_VERB = pattern(
     r"(?:\A|,\s+|;\s+|[a-z]\s+(?=not\s+to\b))(?:and\s+|then\s+|but\s+)?(?P<not>not\s+)?to\s+(?P<verb>[a-z]{3,})\b(?!\s+(?:extent|time|whom|which))"
 )
-PRESENT = re.compile(
+PRESENT = pattern(
     r"\b(?:pays|insures|keeps|maintains|provides|bears|delivers|supplies|carries|trains|repairs|replaces|arranges|undertakes|indemnifies|submits|encrypts|notifies|reports|collects|returns|sends|tests|reimburses|credits|guarantees|holds|procures|installs|trains|has\s+(?:an?|the|its|every|each)\s+[^,.;]{3,60}\s+(?:carried\s+out|made|tested|inspected|reviewed))\b"
 )
-PRESENT_PASSIVE = re.compile(
+PRESENT_PASSIVE = pattern(
     r"\b(?:is|are)\s+(?:\w+ly\s+)?(?:painted|marked|labelled|packed|fitted|equipped|installed|trained|paid|kept|delivered|reconciled|returned|sent|provided|given|held|reviewed|tested|inspected|credited|insured|supplied|replaced|repaired|on\s+site|due)\b"
 )
-SUBORDINATE = re.compile(r"\b(?:before|after|until|when|once|as\s+soon\s+as|while|if)\b[^,.;]*", re.IGNORECASE)
-BORNE = re.compile(
+SUBORDINATE = pattern(r"\b(?:before|after|until|when|once|as\s+soon\s+as|while|if)\b[^,.;]*", re.IGNORECASE)
+BORNE = pattern(
     r"(?:painted|marked|labelled|packed|fitted|equipped|installed|trained|delivered|supplied|insured|on\s+site)\Z",
     re.IGNORECASE,
 )
 # A sentence with a verb of its own states what is; one without names what is wanted: "Two references for similar looms".
-FINITE = re.compile(
+FINITE = pattern(
     r"\b(?:is|are|was|were|be|been|has|have|had|do|does|did|can|could|may|might|will|would|should|means?|applies|apply|passes|pass|wishes|wants|intends|expects|consists|includes|remains?|counts?|depends|exceeds|contains|covers|begins?|ends|runs|takes|makes|gives|goes|go|comes|stands)\b|‘[^’]+’\s+the\b",
     re.IGNORECASE,
 )
-ASIDE = re.compile(r"\b(?:as|that|which|what|who|whom|if|when|where|while|than)\s+(?:\w+\s+){0,4}\Z", re.IGNORECASE)
+ASIDE = pattern(r"\b(?:as|that|which|what|who|whom|if|when|where|while|than)\s+(?:\w+\s+){0,4}\Z", re.IGNORECASE)
 PAYERS = (
     "Tenant",
     "Lessee",
@@ -58,30 +59,28 @@ PAYERS = (
     "Distributor",
     "Employer",
 )
-ACTIONS = re.compile(
-    r"\b(?:recommend\w*|prevention|actions?|next\s+steps|to\s+do|corrective|remedial)\b", re.IGNORECASE
-)
-TERMS = re.compile(r"\b(?:conditions?|terms|delivery|service|training|warranty|obligations?)\b", re.IGNORECASE)
-NEGATED = re.compile(
+ACTIONS = pattern(r"\b(?:recommend\w*|prevention|actions?|next\s+steps|to\s+do|corrective|remedial)\b", re.IGNORECASE)
+TERMS = pattern(r"\b(?:conditions?|terms|delivery|service|training|warranty|obligations?)\b", re.IGNORECASE)
+NEGATED = pattern(
     r"\A\s*(?:[(\[]?\w{1,4}[.)\]]+\s*|[\d.]{1,8}\s+)?(?:nothing|no\s+\w+|neither|nor)\b|\b(?:provided|except|save)\s+that\s+no\s+\w+|\bneither\s+\w+\s+nor\b",
     re.IGNORECASE,
 )
-WITHIN = re.compile(
+WITHIN = pattern(
     r"\b(?:(?:by|before|not\s+later\s+than|no\s+later\s+than|on\s+or\s+before|within|not\s+less\s+than|at\s+least|until)\s+(?![£€$₹])(?=[^,;.]{0,70}(?:\d|day|week|month|year|quarter|expir|end\b|date))[^,;.]{3,90}"
     r"|(?:at\s+least\s+)?(?:once|twice)\s+(?:a|in|every|each)[^,;.]{2,40}|(?:each|every)\s+(?:\w+\s+)?(?:day|week|month|quarter|year|three\s+months|six\s+months)\b|(?:daily|weekly|monthly|quarterly|annually|yearly|half-yearly)\b|in\s+every\s+\w+\s+year(?:\s+of\s+the\s+\w+)?|for\s+(?:\w+\s+)?(?:\w+\s+)?(?:years?|months?|days?|weeks?)\s+(?:after|from|following)[^,;.]{3,50}|on\s+demand|forthwith|immediately|promptly|as\s+soon\s+as[^,;.]{3,50})",
     re.IGNORECASE,
 )
-CONDITION = re.compile(
+CONDITION = pattern(
     r"(?:\A|(?<=[,;(]\s)|(?<=\s))(?P<words>(?:if|where|when|whenever|unless|provided\s+that|subject\s+to|on\s+condition\s+that|in\s+the\s+event\s+(?:of|that)|except\s+(?:that|where|in))\b[^;.]{4,160}?)(?=,|;|\.|\Z)",
     re.IGNORECASE,
 )
-OTHERWISE = re.compile(
+OTHERWISE = pattern(
     r"\b(?:failing\s+which|in\s+default\s+(?:of\s+which|whereof)|otherwise|if\s+(?:it|he|she|they|you|the\s+\w+)\s+(?:fails?|does\s+not|do\s+not))\b[^.]{5,200}",
     re.IGNORECASE,
 )
-PAST = re.compile(r"\b(?:would|has\s+been|had|was|were)\b", re.IGNORECASE)
-PLEASE = re.compile(r"\A\s*(?:[(\[]?\w{1,3}[.)\]]\s*)?(?:Please|Kindly)\s+(?P<do>[^.]{4,200})", re.IGNORECASE)
-IMPERATIVE = re.compile(
+PAST = pattern(r"\b(?:would|has\s+been|had|was|were)\b", re.IGNORECASE)
+PLEASE = pattern(r"\A\s*(?:[(\[]?\w{1,3}[.)\]]\s*)?(?:Please|Kindly)\s+(?P<do>[^.]{4,200})", re.IGNORECASE)
+IMPERATIVE = pattern(
     r"\A(?:Fit|Install|Replace|Repair|Keep|Send|Provide|Check|Review|Move|Store|Label|Train|Remove|Inspect|Test|Return|Insure|Obtain|Record|Report|Ensure|Do\s+not|Never|Always|Use|Submit|Complete|Sign|Notify|Update|Write|Arrange|Agree|Lift|Raise|Ask)\s+(?!(?:number|no|date|of|by|name|room|form|type|kind|reference|time|sheet|page|status|house)\b)(?=[a-z\d])[\w’'-]+\s+\w+"
 )
 OWN_RECORDS = ("incident_report", "record")  # what they recommend, the one who keeps them must do
@@ -389,55 +388,53 @@ def _by_modals(
 
 
 # "…, and shall", "and within thirty days shall": the subject is that of the clause before.
-CARRIED_ON = re.compile(
+CARRIED_ON = pattern(
     r"(?:\A|\s)(?:and|but|or)(?:\s+(?:also|then|thereafter|in\s+that\s+case|at\s+its\s+own\s+\w+))?(?:\s*,?\s*(?:within|on|at|by|in|not\s+later\s+than)\s[^,;]{3,60}?)?,?\s*\Z",
     re.IGNORECASE,
 )
-DISPUTE = re.compile(
+DISPUTE = pattern(
     r"\s*(?:[\d.()a-z]{1,6}\s+)?(?:any|a|all|every|if\s+(?:a|any|the|it))?\s*(?:disputes?|differences?|disagreements?|controvers\w+|it\s+is\s+not\s+(?:settled|resolved)|if\s+it\s+is\s+not\s+(?:settled|resolved))\b",
     re.IGNORECASE,
 )
 MAKERS = ("Supplier", "Seller", "Vendor", "Manufacturer", "Contractor", "Provider", "Licensor", "Consultant")
-MADE = re.compile(
+MADE = pattern(
     r"\b(?:Products?|Goods|Services?|Deliver\w+|Equipment|Works?|Software|Items?|Materials?)\s*(?:,[^,]*,)?\s*\Z"
 )
-MADE_WELL = re.compile(
+MADE_WELL = pattern(
     r"\A(?:conform|comply|be\s+(?:free|of|fit|new)|have|meet|correspond|match|perform|remain|if\s+properly)\b",
     re.IGNORECASE,
 )
 
 
-PERFECT = re.compile(
-    r"(?:first\s+|within\s[^,;]{5,60}?\s|not\s+)?have\s+(?:first\s+)?\w+(?:ed|en|pt|id)\b", re.IGNORECASE
-)
-ENTITLES = re.compile(
+PERFECT = pattern(r"(?:first\s+|within\s[^,;]{5,60}?\s|not\s+)?have\s+(?:first\s+)?\w+(?:ed|en|pt|id)\b", re.IGNORECASE)
+ENTITLES = pattern(
     r"(?:at\s+all\s+times\s+)?have\s+(?:the\s+)?(?:free\s+|full\s+)?(?:right|access|option|power|liberty|use)\b",
     re.IGNORECASE,
 )
-OWED = re.compile(
+OWED = pattern(
     r"\b(?:shortfall|deficit|balance|rents?|fees?|charges?|invoices?|price|interest|premium|instalments?|deposit|arrears)\b",
     re.IGNORECASE,
 )
-NEXT_MODAL = re.compile(
+NEXT_MODAL = pattern(
     r",?\s+(?:and|but)\s+(?:also\s+|(?:within|on|at|by)\s[^,;]{3,40}?\s)?(?:shall|must|may)\b.*\Z",
     re.IGNORECASE | re.DOTALL,
 )
-KEY = re.compile(r"\s*\w{1,2}\s*:\s*(?:must|shall|should|may)\b")  # to a mark: "M: must be met"
-LEADS_IN = re.compile(r"(?:\b(?:shall|must|will|may)(?:\s+not)?|\bthat)\s*[:—–-]?\s*\Z")
+KEY = pattern(r"\s*\w{1,2}\s*:\s*(?:must|shall|should|may)\b")  # to a mark: "M: must be met"
+LEADS_IN = pattern(r"(?:\b(?:shall|must|will|may)(?:\s+not)?|\bthat)\s*[:—–-]?\s*\Z")
 # "If the Tenant is required to …": the modal belongs to a condition.
-IN_CONDITION = re.compile(
+IN_CONDITION = pattern(
     r"\s*(?:[\d.]{1,8}\s+|[(\[]?\w{1,3}[.)\]]\s+)?(?:If|Where|When|Whenever|Unless|Should)\s+(?:[^\s,]+\s+){1,5}\Z"
 )
 # What a firm gives to those who work for it, where a passive does not say who.
-GIVEN_TO_STAFF = re.compile(
+GIVEN_TO_STAFF = pattern(
     r"\b(?:salary|bonus|pay|rest|leave|allowance|holiday|pension|expenses|wages|overtime|commission)\b", re.IGNORECASE
 )
 
 
-REQUIRES = re.compile(
+REQUIRES = pattern(
     r"require\s+(?:the\s+)?(?P<whom>us|you|[A-Z][\w’'-]+(?:\s+[A-Z][\w’'-]+){0,3})\s+to\s+(?P<what>[a-z][^;.]{5,200})"
 )
-BINDING = re.compile(
+BINDING = pattern(
     r"\b(?:agree\w*|undertak\w*|covenant\w*|required|obliged|obligation|entitled|condition|licen[cs]e|regulat\w*|terms\s+of|under\s+the|tender|by\s+law|consent|resolution|unless)\b",
     re.IGNORECASE,
 )
@@ -464,20 +461,20 @@ def _binds(actors: Actors, words: str, modal: str, subject: str) -> bool:
     return modal == "will" and bool(actors.in_subject(subject))
 
 
-RECEIVED = re.compile(
+RECEIVED = pattern(
     r"\A(?:also\s+)?be\s+(?:paid|given|reimbursed|provided|supplied|sent|informed|notified|indemnified|credited|refunded|compensated)\b",
     re.IGNORECASE,
 )
 # What limits a liability, or takes something out of a clause, asks nothing of anybody.
-LIMIT_OF = re.compile(
+LIMIT_OF = pattern(
     r"\bliabilit(?:y|ies)\b[^.;]{0,160}\Z|\b(?:does|do)\s+not\s+apply\b[^.;]*\Z|\bfor\s+which\s+(?:it|he|she|they)\s*\Z|\b(?:date|time|day|period)\s+(?:by|on|from|within|in)\s+which\s[^.;]{0,60}\Z",
     re.IGNORECASE,
 )
-PARTY_MAY = re.compile(r"\A(?:begin|end|run|pass|apply|cease|terminate|commence\s+on|include|expire)\b", re.IGNORECASE)
+PARTY_MAY = pattern(r"\A(?:begin|end|run|pass|apply|cease|terminate|commence\s+on|include|expire)\b", re.IGNORECASE)
 
 
 # What a thing does by itself: "the Term shall absolutely cease", "time shall not be of the essence".
-THING_STATES = re.compile(
+THING_STATES = pattern(
     r"(?:not\s+)?(?:absolutely\s+|of\s+itself\s+|thereupon\s+|then\s+|automatically\s+|also\s+)?(?:cease|determine\b|breach|operate|be\s+of\s+the\s+essence|be\s+varied|be\s+brought\s+in|exceed|change|rank|amount|equal|fall|rise|increase|count|occur|happen|accrue|be\s+(?:in\s+writing|in\s+addition|in\s+proportion|suspended|less\s+than\s+the|more\s+than\s+the))\b",
     re.IGNORECASE,
 )
@@ -555,7 +552,7 @@ def _not_its_own(who: str, what: str, roles: Sequence[str]) -> str:
     return others[0] if owed and len(others) == 1 and who in roles else who
 
 
-WHEN_ENDS = re.compile(
+WHEN_ENDS = pattern(
     r"\s+(?=(?:if|unless|where|provided)\b|(?:the|each|either|both)\s+(?:[A-Z][\w’'-]*\s+){1,3}(?:shall|must|will|may)\b)"
 )
 

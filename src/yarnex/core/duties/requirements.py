@@ -7,24 +7,25 @@ from dataclasses import replace
 
 from yarnex.core.document import Cite, Document, Span
 from yarnex.core.duties.model import Requirement
+from yarnex.core.patterns import pattern
 from yarnex.core.terms.passages import Passages
 
-HEADED = re.compile(
+HEADED = pattern(
     r"\b(?:requirement|minimum|mandatory|criteri|specification|condition|must|limit|to be submitted|documents? required|what we need)\w*\b",
     re.IGNORECASE,
 )
-ASKS = re.compile(
+ASKS = pattern(
     r"\b(?:must|shall|is required|are required|mandatory|at least|not less than|no less than|not more than|no more than|minimum|maximum|not exceed|only if|will be rejected|may not|should|is welcome|preferred|desirable|optional)\b",
     re.IGNORECASE,
 )
-OPTIONAL = re.compile(
+OPTIONAL = pattern(
     r"\b(?:should|preferred|desirable|optional|welcome|may be offered|if wished|nice to have)\b", re.IGNORECASE
 )
-LIMIT = re.compile(
+LIMIT = pattern(
     r"\b(?:at least|not less than|no less than|minimum(?: of)?|not more than|no more than|maximum(?: of)?|not exceed(?:ing)?|up to|within|not later than|no later than|by|before|between)\s+[^.;,\n]{0,50}\d[^.;\n]{0,40}|\d[\d.,]*\s*(?:%|[A-Za-z/²³()]+)?\s+(?:or (?:more|less|better)|and above)", re.IGNORECASE
 )  # fmt: skip
-NUMBER = re.compile(r"\A\s*([A-Z]{0,3}\d{1,3}(?:\.\d{1,3}){0,3}|[A-Z]\.\d+|\([a-z]\)|[a-z]\))[.)]?\s+")
-CORRECTS = re.compile(
+NUMBER = pattern(r"\A\s*([A-Z]{0,3}\d{1,3}(?:\.\d{1,3}){0,3}|[A-Z]\.\d+|\([a-z]\)|[a-z]\))[.)]?\s+")
+CORRECTS = pattern(
     r"\b(?P<number>[A-Z]{0,3}\d{1,3}(?:\.\d{1,3}){0,3})\b[^.\n]{0,80}?\b(?:is replaced by|is corrected to|now reads|shall read|should read|is amended to|is changed to|instead of|is deleted|is withdrawn)\b[^.\n]{0,160}",
     re.IGNORECASE,
 )

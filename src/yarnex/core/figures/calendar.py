@@ -16,6 +16,7 @@ from functools import lru_cache
 from dateutil.relativedelta import relativedelta
 
 from yarnex.core.figures.model import FigurePeriod
+from yarnex.core.patterns import pattern
 from yarnex.core.values.dates import MONTHS, SHORT, DateOrder, date_order, find_dates
 from yarnex.core.values.numbers import read_words
 
@@ -23,23 +24,23 @@ _month = "|".join([*MONTHS, *(rf"{s}\b\.?" for s in SHORT if s not in MONTHS)])
 _count = r"(?:\d{1,2}|one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve|eighteen|thirteen|twenty-six|thirty-nine|fifty-two|fifty-three)"
 LENGTH = rf"(?:(?P<count>{_count})[\s-]+(?P<unit>months?|weeks?|quarters?)|(?P<half>half[\s-]?years?)|(?P<quarter>quarters?)|(?:financial\s+|fiscal\s+|full\s+)?(?P<year>years?))"
 _to = r"(?:\s+period)?\s*(?:ended|ending|to|end)\s+(?:on\s+)?"
-_ended = re.compile(rf"\b{LENGTH}{_to}(?P<rest>)", re.IGNORECASE)
-_at = re.compile(r"\b(?:as\s+)?(?:at|of|on)\s+(?:the\s+)?\Z", re.IGNORECASE)
-_year_end = re.compile(
+_ended = pattern(rf"\b{LENGTH}{_to}(?P<rest>)", re.IGNORECASE)
+_at = pattern(r"\b(?:as\s+)?(?:at|of|on)\s+(?:the\s+)?\Z", re.IGNORECASE)
+_year_end = pattern(
     rf"\b(?:fiscal|financial)?\s*years?\s+(?:ended|ending|to|ends?)(?:\s+(?:on|each))?\s+(?:(?P<d1>\d{{1,2}})(?:st|nd|rd|th)?\s+(?P<m1>{_month})|(?P<m2>{_month})\s+(?P<d2>\d{{1,2}}))",
     re.IGNORECASE,
 )
 _two_years = r"(?P<y1>(?:19|20)\d\d|\d\d)\s?[/–-]\s?(?P<y2>(?:19|20)?\d\d)"
 _part = r"(?P<part>[HQ][1-4]|(?:first|second)\s+half|(?:first|second|third|fourth)\s+quarter|(?P<m>\d{1,2})M|nine\s+months|half[\s-]year|LTM|TTM)"
-_fiscal = re.compile(
+_fiscal = pattern(
     rf"(?<![\w/.,£$€-])(?:{_part}\b[\s,-]*(?:of\s+)?)?(?P<fy>(?:FY|fiscal(?:\s+year)?|financial\s+year|year)\s?['’]?)?(?:{_two_years}|['’]?(?P<y>(?:19|20)\d\d)|(?P<short>(?<=FY)\d\d|(?<=FY\s)\d\d|(?<=['’])\d\d))(?![\d/]|[.,]\d|%)",
     re.IGNORECASE,
 )
-_part_alone = re.compile(rf"\A\s*{_part}\s*\Z", re.IGNORECASE)
-_glued_part = re.compile(
+_part_alone = pattern(rf"\A\s*{_part}\s*\Z", re.IGNORECASE)
+_glued_part = pattern(
     r"\b(?P<part>[HQ][1-4]|[1-4][HQ])\s*(?P<fy>FY)?\s*['’]?(?P<y>(?:20)?\d\d)(?![\d/–-])", re.IGNORECASE
 )
-_month_year = re.compile(rf"(?<!\d )\b(?P<m>{_month})[\s-]+['’]?(?P<y>(?:19|20)\d\d|\d\d)\b", re.IGNORECASE)
+_month_year = pattern(rf"(?<!\d )\b(?P<m>{_month})[\s-]+['’]?(?P<y>(?:19|20)\d\d|\d\d)\b", re.IGNORECASE)
 
 QUALIFIERS = {
     "restated": r"\b(?:as\s+)?(?:re-?stated|re-?presented|reclassified)\b",
@@ -49,7 +50,7 @@ QUALIFIERS = {
     "target": r"\btargets?\b", "actual": r"\bactuals?\b", "pro forma": r"\bpro[\s-]?forma\b",
     "continuing": r"\bcontinuing\s+operations\b", "discontinued": r"\bdiscontinued\s+operations\b",
 }  # fmt: skip
-_qualifiers = {name: re.compile(form, re.IGNORECASE) for name, form in QUALIFIERS.items()}
+_qualifiers = {name: pattern(form, re.IGNORECASE) for name, form in QUALIFIERS.items()}
 
 
 @dataclass(frozen=True, slots=True)

@@ -19,6 +19,7 @@ from yarnex.core.figures.headings import row_span
 from yarnex.core.figures.lines import line_of, name_key
 from yarnex.core.figures.model import Figure
 from yarnex.core.figures.tables import CHANGE
+from yarnex.core.patterns import pattern
 from yarnex.core.values.types import plain_number
 
 KINDS = {
@@ -31,14 +32,14 @@ KINDS = {
     "tagged": "Tagged values against what is printed",
     "workbook": "Formulas of workbooks",
 }
-TOTAL = re.compile(r"\A(?:sub-?|grand\s+)?totals?\b|\A(?:the\s+)?group\b|\Anet\s|\A\Z", re.IGNORECASE)
+TOTAL = pattern(r"\A(?:sub-?|grand\s+)?totals?\b|\A(?:the\s+)?group\b|\Anet\s|\A\Z", re.IGNORECASE)
 SUBTOTALS = frozenset(
     [
         "gross_profit", "operating_profit", "adjusted_operating_profit", "profit_before_tax", "profit", "total_comprehensive_income", "total_assets", "total_liabilities",
         "net_assets", "total_equity", "cash_from_operations", "operating_cash_flow", "investing_cash_flow", "financing_cash_flow", "change_in_cash", "cash_closing", "net_debt", "ebitda",
     ]
 )  # fmt: skip  # lines that are worked out from those above them
-OF_WHICH = re.compile(r"\Aof\s+which\b|\Aincluding\b|\Amemorandum\b", re.IGNORECASE)
+OF_WHICH = pattern(r"\Aof\s+which\b|\Aincluding\b|\Amemorandum\b", re.IGNORECASE)
 
 
 @dataclass(frozen=True, slots=True)

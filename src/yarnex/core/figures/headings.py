@@ -11,10 +11,11 @@ from yarnex.core.document.model import Table
 from yarnex.core.figures.calendar import Heading, YearEnds, read_heading
 from yarnex.core.figures.lines import line_vocabulary
 from yarnex.core.figures.scales import NOTHING, Scale, read_scale
+from yarnex.core.patterns import pattern
 
 NEAR = 3  # blocks before a table that may caption it
 SHORT = 160  # characters of a line that captions
-_whole = re.compile(
+_whole = pattern(
     r"(?:all\s+(?:amounts|figures)|(?:amounts|figures)\s+(?:are\s+)?(?:in|stated|presented|expressed)|presented\s+in|expressed\s+in|rounded\s+to)[^.\n]{0,120}",
     re.IGNORECASE,
 )

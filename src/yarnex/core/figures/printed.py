@@ -6,6 +6,7 @@ import re
 from dataclasses import dataclass
 from decimal import Decimal
 
+from yarnex.core.patterns import pattern
 from yarnex.core.values.money import CODES, SCALES, SIGNS
 from yarnex.core.values.numbers import read_digits
 
@@ -20,7 +21,7 @@ UNITS = {
 }  # fmt: skip
 _signs = "|".join(re.escape(s) for s in sorted([*SIGNS, *CODES], key=len, reverse=True))
 _digits = r"\d{1,3}(?:,\d{3})+(?:\.\d+)?|\d{1,2}(?:,\d{2})+,\d{3}(?:\.\d+)?|\d{1,3}(?:[ \u00a0\u202f]\d{3})+(?:\.\d+)?|\d+(?:[.,]\d+)?|\.\d+"
-_form = re.compile(
+_form = pattern(
     rf"""(?P<open>[(\[])?\s*(?P<neg>[-−–+])?\s*(?P<sign>(?-i:{_signs}))?\s*(?P<open2>\()?\s*(?P<neg2>[-−–])?
     (?P<number>{_digits})\s?(?P<scale>million|billion|thousand|crores?|lakhs?|cr|bn|mn|m|k)?\s?
     (?P<unit>%|per\s?cent(?:age\s+points)?|pence|cents|p|c|¢|x|times|points|pts|pp|ppts|bps?)?(?P<code>\s(?:{"|".join(CODES)}))?

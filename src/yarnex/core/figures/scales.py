@@ -6,18 +6,19 @@ import re
 from dataclasses import dataclass
 from decimal import Decimal
 
+from yarnex.core.patterns import pattern
 from yarnex.core.values.money import CODES, NAMES, SIGNS
 
 _sign = "|".join(re.escape(s) for s in sorted([*SIGNS, *CODES], key=len, reverse=True))
 _name = "|".join(re.escape(n) for n in sorted(NAMES, key=len, reverse=True))
 MULTIPLES = {"thousand": 1_000, "million": 1_000_000, "billion": 1_000_000_000, "crore": 10_000_000, "lakh": 100_000}
 _many = r"(?P<k>['’‘`]?\s?000s?\b|thousands?\b|k\b)|(?P<m>millions?\b|mn\b|mio\b|m\b)|(?P<b>billions?\b|bn\b)|(?P<c>crores?\b|cr\b)|(?P<l>lakhs?\b|lacs?\b)"
-_after_sign = re.compile(rf"(?<![\w])(?P<sign>(?-i:{_sign}))\s*(?:in\s+|[-–(]\s*)?(?:{_many})?", re.IGNORECASE)
-_before_name = re.compile(rf"(?:{_many})\s*(?:of\s+)?(?P<name>(?-i:{_sign})|(?:{_name})\b)", re.IGNORECASE)
-_name_first = re.compile(rf"(?P<name>(?:{_name}))\b\s*(?:in\s+|[-–(]\s*)?(?:{_many})", re.IGNORECASE)
-_bare = re.compile(rf"(?:\bin\s+|\A\(?|\()(?:{_many})", re.IGNORECASE)
-_brackets = re.compile(r"[(\[]([^()\[\]]{1,40})[)\]]\s*(?:,\s*not\s+(?:above|below|less|more)\b.*)?\Z")
-_measures = re.compile(
+_after_sign = pattern(rf"(?<![\w])(?P<sign>(?-i:{_sign}))\s*(?:in\s+|[-–(]\s*)?(?:{_many})?", re.IGNORECASE)
+_before_name = pattern(rf"(?:{_many})\s*(?:of\s+)?(?P<name>(?-i:{_sign})|(?:{_name})\b)", re.IGNORECASE)
+_name_first = pattern(rf"(?P<name>(?:{_name}))\b\s*(?:in\s+|[-–(]\s*)?(?:{_many})", re.IGNORECASE)
+_bare = pattern(rf"(?:\bin\s+|\A\(?|\()(?:{_many})", re.IGNORECASE)
+_brackets = pattern(r"[(\[]([^()\[\]]{1,40})[)\]]\s*(?:,\s*not\s+(?:above|below|less|more)\b.*)?\Z")
+_measures = pattern(
     r"\A(?:%|per\s?cent|percentage|pence|cents|p|times|x|days|years|months|hours|tonnes?\b.*|megalit.*|lit.*|m[²³23]|sq.*|km.*|kwh|mwh|gwh|kg|no\.?|number|units?"
     r"|thousands?|millions?|mb|gb|headcount|bps?|basis points|pence per share|cents per share)\Z",
     re.IGNORECASE,

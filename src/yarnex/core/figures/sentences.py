@@ -18,6 +18,7 @@ from yarnex.core.figures.headings import over_table
 from yarnex.core.figures.lines import Line, line_of, line_vocabulary, name_key, unit_fits
 from yarnex.core.figures.model import Figure, FigurePeriod
 from yarnex.core.figures.tables import FLOW_WORDS, STOCK_WORDS, TOTALS
+from yarnex.core.patterns import pattern
 from yarnex.core.values.dates import find_dates
 from yarnex.core.values.money import find_money, usual_dollar
 from yarnex.core.values.percent import find_percents
@@ -28,17 +29,17 @@ _joins = r"(?:was|were|is|are|stood\s+at|stands\s+at|amounted\s+to|amounts\s+to|
 _moves = r"(?:rose|fell|grew|increased|decreased|declined|improved|dropped|climbed|went\s+up|went\s+down|came\s+down|slipped|widened|narrowed|was\s+up|was\s+down|is\s+up|is\s+down|up|down|has\s+risen|has\s+fallen)"
 _by = r"(?:\s+(?:slightly|sharply|again|further|strongly|by|only|to|from|a|an|the|about|some|around|nearly|almost|over|just|more|less|than|under|per\s+cent|percentage|points?|%|\d[\d.,]*|[£$€]\s?[\d.,]+\s?(?:million|billion|m|bn|pence|p)?))*?"
 _about = r"(?:(?:about|approximately|some|around|nearly|almost|over|just|only|more\s+than|less\s+than|at\s+least|up\s+to|a\s+total\s+of|a\s+record)\s+){0,2}"
-_link = re.compile(
+_link = pattern(
     rf"\s*(?:,\s*)?(?:\([^()]{{1,60}}\)\s*)?(?:{_joins}\s+{_about}|{_moves}{_by}\s+to\s+{_about}|:\s*{_about})\Z",
     re.IGNORECASE,
 )
-_label = re.compile(r"(?:(?<=[\s(“])|\A)(?P<label>(?:[A-Za-z][\w’'&/-]*\s+){0,8}[A-Za-z][\w’'&/-]*)\Z")
-_starts = re.compile(
+_label = pattern(r"(?:(?<=[\s(“])|\A)(?P<label>(?:[A-Za-z][\w’'&/-]*\s+){0,8}[A-Za-z][\w’'&/-]*)\Z")
+_starts = pattern(
     r"\A(?:the|our|its|their|a|an|group|company|group’s|company’s|total\s+of|with|and|while|of|in|at|by|to|for|that|this|whose|where|which|also|but|however|when|after|before|under|as|from|on|during|is|was|were|are|has|had|be|been|we|it|they|he|she|i|there|held|holds|recorded|showed|reported|earned|paid)\s+",
     re.IGNORECASE,
 )
-_comparative = re.compile(r"\s*\((?:(?P<when>[^():]{2,40}):\s*)(?P<value>[^():;]{1,30})\)")
-_in_brackets = re.compile(r"\A\s*,?\s*(?:compared\s+(?:with|to)|against|from)\s+", re.IGNORECASE)
+_comparative = pattern(r"\s*\((?:(?P<when>[^():]{2,40}):\s*)(?P<value>[^():;]{1,30})\)")
+_in_brackets = pattern(r"\A\s*,?\s*(?:compared\s+(?:with|to)|against|from)\s+", re.IGNORECASE)
 
 
 @dataclass(frozen=True, slots=True)
@@ -148,11 +149,11 @@ def _of_sentence(
         yield from _compared(document, base, words, amount, made, ends, dollar)
 
 
-CUTS = re.compile(
+CUTS = pattern(
     r"\b(?:is|are|was|were|has|have|had|will|shall|may|must|can|could|would|should|agreed|received|said|expects?|see|do|does|did|and|that|which|while|but|where|to|by|when|whose|than|if)\s+",
     re.IGNORECASE,
 )
-SOFT_CUTS = re.compile(r"\b(?:over|as|with|including|excluding|against|through|into|about|measured)\s+", re.IGNORECASE)
+SOFT_CUTS = pattern(r"\b(?:over|as|with|including|excluding|against|through|into|about|measured)\s+", re.IGNORECASE)
 POINTERS = frozenset(
     ["there", "it", "this", "that", "which", "they", "we", "he", "she", "these", "those", "both", "each"]
 )
@@ -246,7 +247,7 @@ def _line_in(label: str) -> Line | None:
     return None
 
 
-_nouns = re.compile(
+_nouns = pattern(
     r"\b(?:revenue|sales|profit|loss|cost|costs|income|expense|debt|cash|borrowings|assets?|liabilit\w+|equity|ratio|margin|rate|value|capital|dividends?|earnings|facilit\w+"
     r"|loan|allowance|provision|surplus|deficit|exposure|commitments?|charge|price|fee|spend|spending|investment|headroom|cover|gearing|leakage|employees|customers|share|volume|production|capacity"
     r"|order\s+book|backlog|yield|turnover|return|limit|obligation|guarantee|purchases|receivables|payables|stock|inventor\w+|penalt\w+|claims?|salary|remuneration|bonus|excess)\b",
@@ -254,7 +255,7 @@ _nouns = re.compile(
 )
 
 
-GENERIC = re.compile(
+GENERIC = pattern(
     r"profits?|loss(?:es)?|costs?|rate|value|price|share|capital|fees?|charges?|claims?|income|limit|return|capacity|production|exposure|facility|loan",
     re.IGNORECASE,
 )

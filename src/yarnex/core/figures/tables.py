@@ -18,41 +18,40 @@ from yarnex.core.figures.lines import Line, line_of, line_vocabulary, name_key, 
 from yarnex.core.figures.model import Figure, FigurePeriod
 from yarnex.core.figures.printed import Printed, read_printed
 from yarnex.core.figures.scales import NOTHING, Scale, read_row_unit, read_scale
+from yarnex.core.patterns import pattern
 from yarnex.core.values.money import usual_dollar
 
-NOTE_COLUMN = re.compile(
+NOTE_COLUMN = pattern(
     r"\Anotes?(?:\s+(?:no\.?|number))?\Z|\Aref\.?\Z|\A#\Z|\Ano\.?\Z|\Apage\Z|\Aitem\Z|\Asched(?:ule)?\.?\Z|\A(?:serial|s\.?)\s*no\.?\Z",
     re.IGNORECASE,
 )
-NO_AMOUNT = re.compile(
+NO_AMOUNT = pattern(
     r"\b(?:maturity|maturing|due\s+date|dates?|visited|borrower|name|rank|year\s+(?:built|opened|of)|code|reference|phone|telephone|post\s?code|met\?|when)\b",
     re.IGNORECASE,
 )
-PER_SHARE = re.compile(
-    r"\bper\s+(?:ordinary\s+|equity\s+|common\s+)?(?:share|unit|ads)\b|\beps\b|\bdps\b", re.IGNORECASE
-)
-COUNTS = re.compile(
+PER_SHARE = pattern(r"\bper\s+(?:ordinary\s+|equity\s+|common\s+)?(?:share|unit|ads)\b|\beps\b|\bdps\b", re.IGNORECASE)
+COUNTS = pattern(
     r"\bnumber\s+of\b|\bheadcount\b|\bemployees\b\Z|\bincidents\b|\binjuries\b|\bcustomers\b\Z|\bholders\b|\bshares\s+(?:held|in\s+issue|outstanding)\b|\bproperties\b|\bscore\b|\bspills\b",
     re.IGNORECASE,
 )
-CHANGE = re.compile(
+CHANGE = pattern(
     r"\A(?:%\s*)?(?:change|growth|movement|variance|increase|decrease|var\.?|yoy|chg\.?)\b.*|.*\b(?:change|variance)\s*(?:\(?%\)?)?\Z",
     re.IGNORECASE,
 )
-TOTALS = re.compile(r"\A(?:the\s+)?(?:group|total|totals|consolidated|sub-?total)\b", re.IGNORECASE)
-OPENING = re.compile(
+TOTALS = pattern(r"\A(?:the\s+)?(?:group|total|totals|consolidated|sub-?total)\b", re.IGNORECASE)
+OPENING = pattern(
     r"\bat\s+(?:the\s+)?(?:start|beginning)\b|\bbeginning\s+of\b|\bopening\b|\bbrought\s+forward\b", re.IGNORECASE
 )
-CLOSING = re.compile(
+CLOSING = pattern(
     r"\bat\s+(?:the\s+)?end\b|\bend\s+of\b|\bclosing\b|\bcarried\s+forward\b|\bat\s+(?:period|year)[\s-]end\b",
     re.IGNORECASE,
 )
-STOCK_WORDS = re.compile(
+STOCK_WORDS = pattern(
     r"\b(?:assets?|liabilit|borrowings|loans?\b|bonds?\b|notes\b|facilit|receivables|payables|provisions?\b|allowance|debt|cash|equity|reserves?|surplus|deficit|obligations"
     r"|inventor|stocks?\b|within\s+one\s+year|after\s+(?:more\s+than\s+)?(?:one|five)\s+years?|between\s+(?:one|two)|carrying|net\s+book\s+value|capital\s+value|in\s+issue|outstanding|commitments)",
     re.IGNORECASE,
 )
-FLOW_WORDS = re.compile(
+FLOW_WORDS = pattern(
     r"\b(?:income|costs?|charge[sd]?|expense|revenue|sales|profit|loss(?:es)?|depreciation|amortisation|additions|paid|received|used|wages|salaries|dividends?|purchase|proceeds|interest|tax(?:ation)?"
     r"|spend|investment\s+in\s+the|movement|increase|decrease|gain|impairment|repaid|drawn)\b",
     re.IGNORECASE,
@@ -193,7 +192,7 @@ def _column(table: Table, place: int, text: str, ends: YearEnds, dollar: str) ->
     )
 
 
-_scale_words = re.compile(
+_scale_words = pattern(
     r"\(?\s*(?:in\s+)?(?:[£$€₹]|US\$|A\$|Rs\.?|GBP|USD|EUR|INR|AUD|NZD|CAD|CHF)\s*(?:in\s+)?(?:['’‘]?\s?000s?|millions?|thousands?|billions?|crores?|lakhs?|mn|bn|m|k)\b\s*\)?"
     r"|\(?\s*(?:in\s+)?(?:thousands?|millions?|billions?|crores?|lakhs?)(?:\s+of\s+\w+)?\s*\)?\Z|\s[£$€]\s*\Z|['’‘]000s?\b",
     re.IGNORECASE,

@@ -14,6 +14,7 @@ from yarnex.core.figures.headings import row_span
 from yarnex.core.figures.lines import line_of
 from yarnex.core.figures.model import Figure, FigurePeriod
 from yarnex.core.figures.sentences import label_in_sentence
+from yarnex.core.patterns import pattern
 from yarnex.core.values.numbers import read_words
 
 # Transformation Registry 4 and 5 of XBRL International: formats in which a comma is the decimal mark, and fixed values.
@@ -79,10 +80,10 @@ def concept_words(concept: str) -> str:
     return " ".join([words[0], *(w if w.isupper() and len(w) > 1 else w.lower() for w in words[1:])]) if words else name
 
 
-COMPANY = re.compile(r"separate|parent|company|standalone|unconsolidated", re.IGNORECASE)
-CONSOLIDATED = re.compile(r"consolidated", re.IGNORECASE)
-SEGMENT = re.compile(r"segment", re.IGNORECASE)
-EARLIER = re.compile(r"previously\s*(?:stated|reported)|aspreviously|priorperiod.*original", re.IGNORECASE)
+COMPANY = pattern(r"separate|parent|company|standalone|unconsolidated", re.IGNORECASE)
+CONSOLIDATED = pattern(r"consolidated", re.IGNORECASE)
+SEGMENT = pattern(r"segment", re.IGNORECASE)
+EARLIER = pattern(r"previously\s*(?:stated|reported)|aspreviously|priorperiod.*original", re.IGNORECASE)
 
 
 def _basis(fact: TaggedFact, consolidated: bool) -> tuple[str, str]:

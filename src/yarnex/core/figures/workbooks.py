@@ -9,13 +9,14 @@ from typing import TYPE_CHECKING
 
 from yarnex.core.document import Cite, Document, Span
 from yarnex.core.document.model import Mark
+from yarnex.core.patterns import pattern
 
 if TYPE_CHECKING:
     from yarnex.core.figures.checks import Check
 
-_cell = re.compile(r"(?P<sheet>.+)!(?P<column>[A-Z]{1,3})(?P<row>\d+)\Z")
-_sum = re.compile(r"\A=SUM\(\$?([A-Z]{1,3})\$?(\d+):\$?([A-Z]{1,3})\$?(\d+)\)\Z", re.IGNORECASE)
-_reference = re.compile(r"(?<![A-Za-z!'\]])(\$?)([A-Z]{1,3})(\$?)(\d{1,7})(?![\w(])")
+_cell = pattern(r"(?P<sheet>.+)!(?P<column>[A-Z]{1,3})(?P<row>\d+)\Z")
+_sum = pattern(r"\A=SUM\(\$?([A-Z]{1,3})\$?(\d+):\$?([A-Z]{1,3})\$?(\d+)\)\Z", re.IGNORECASE)
+_reference = pattern(r"(?<![A-Za-z!'\]])(\$?)([A-Z]{1,3})(\$?)(\d{1,7})(?![\w(])")
 
 
 def _number(column: str) -> int:

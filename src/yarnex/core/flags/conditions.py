@@ -28,6 +28,7 @@ from typing import Any
 from yarnex.core.document import Cite, Span
 from yarnex.core.flags.checks import CHECKS
 from yarnex.core.packs import Entry, texts
+from yarnex.core.patterns import pattern
 from yarnex.core.phrases import Phrase, PhraseError, compile_phrase, says
 from yarnex.core.terms import Abstract, Finding, Sheet
 from yarnex.core.terms.candidates import cut
@@ -61,7 +62,7 @@ KEYS = (
     "says",
     "check",
 )
-COMPARISON = re.compile(r"(?P<term>[a-z_]+)\s*(?P<op><=|>=|<|>|=)\s*(?P<other>.+)\Z")
+COMPARISON = pattern(r"(?P<term>[a-z_]+)\s*(?P<op><=|>=|<|>|=)\s*(?P<other>.+)\Z")
 QUOTE = 320  # characters of a sentence that is cited
 MAX_SAYS = 4  # sentences cited for one phrase condition
 

@@ -12,6 +12,7 @@ from pathlib import PurePosixPath
 
 from yarnex.core.document import Document
 from yarnex.core.errors import UnreadableError
+from yarnex.core.patterns import pattern
 
 Reader = Callable[[bytes, str, str], Document]
 
@@ -55,9 +56,9 @@ BY_NAME = {f.name: f for f in FORMATS}
 BY_ENDING = {ending: f for f in FORMATS for ending in f.endings}
 READABLE = tuple(BY_ENDING)
 OLE = b"\xd0\xcf\x11\xe0\xa1\xb1\x1a\xe1"  # Compound File Binary: Word 97, encrypted Office files
-MAIL_HEAD = re.compile(rb"\A(?:[A-Za-z][\w-]{1,40}:[^\n]*\r?\n(?:[ \t][^\n]*\r?\n)*){2,}\r?\n")
-MAIL_FIELD = re.compile(rb"^(?:from|received|return-path|delivered-to|message-id):", re.IGNORECASE | re.MULTILINE)
-CUE = re.compile(r"\A\s*\d+\s*\n\d{1,2}:\d{2}:\d{2}[,.]\d{3}\s*-->")
+MAIL_HEAD = pattern(rb"\A(?:[A-Za-z][\w-]{1,40}:[^\n]*\r?\n(?:[ \t][^\n]*\r?\n)*){2,}\r?\n")
+MAIL_FIELD = pattern(rb"^(?:from|received|return-path|delivered-to|message-id):", re.IGNORECASE | re.MULTILINE)
+CUE = pattern(r"\A\s*\d+\s*\n\d{1,2}:\d{2}:\d{2}[,.]\d{3}\s*-->")
 BINARY = frozenset(
     [
         ".gif",

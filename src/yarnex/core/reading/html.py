@@ -12,6 +12,7 @@ from lxml import etree, html
 
 from yarnex.core.document import Document, Problem
 from yarnex.core.errors import UnreadableError
+from yarnex.core.patterns import pattern
 from yarnex.core.reading.assemble import assemble, with_tagged
 from yarnex.core.reading.inline import Inline
 from yarnex.core.reading.layout.paragraphs import Draft
@@ -107,15 +108,15 @@ BLOCKS = frozenset(
 )
 MAX_SPAN = 200
 MAX_DEPTH = 400
-HIDING = re.compile(
+HIDING = pattern(
     r"display\s*:\s*none|visibility\s*:\s*(?:hidden|collapse)|font-size\s*:\s*0(?:px|pt|em|rem|%)?\s*(?:;|\Z|!)|opacity\s*:\s*0(?:\.0+)?\s*(?:;|\Z|!)",
     re.IGNORECASE,
 )
-BOLD_STYLE = re.compile(r"font-weight\s*:\s*(?:bold|bolder|[6-9]00)", re.IGNORECASE)
-PLAIN_STYLE = re.compile(r"font-weight\s*:\s*(?:normal|lighter|[1-4]00)", re.IGNORECASE)
-GROUND = re.compile(r"background(?:-color)?\s*:\s*([^;]+)", re.IGNORECASE)
-RULE = re.compile(r"([^{}]+)\{([^{}]*)\}")
-SIMPLE = re.compile(r"(?:[a-z][a-z0-9]*)?(?:[.#][\w-]+)?\Z", re.IGNORECASE)
+BOLD_STYLE = pattern(r"font-weight\s*:\s*(?:bold|bolder|[6-9]00)", re.IGNORECASE)
+PLAIN_STYLE = pattern(r"font-weight\s*:\s*(?:normal|lighter|[1-4]00)", re.IGNORECASE)
+GROUND = pattern(r"background(?:-color)?\s*:\s*([^;]+)", re.IGNORECASE)
+RULE = pattern(r"([^{}]+)\{([^{}]*)\}")
+SIMPLE = pattern(r"(?:[a-z][a-z0-9]*)?(?:[.#][\w-]+)?\Z", re.IGNORECASE)
 
 
 def read_html(data: bytes, path: str, sha256: str, format: str = "") -> Document:

@@ -4,12 +4,13 @@ from __future__ import annotations
 
 import re
 
+from yarnex.core.patterns import pattern
 from yarnex.core.reading.layout.paragraphs import Draft
 from yarnex.core.reading.layout.tables import CellDraft
 from yarnex.core.reading.layout.words import AS_RAISED, Segment, Word
 
 SIZE = 10.0
-SQUARED = re.compile(r"(?<![^\W\d_])(?:[cmk]?m|ft|in|yd)\Z|(?<!\d)10\Z")  # m², 10⁶
+SQUARED = pattern(r"(?<![^\W\d_])(?:[cmk]?m|ft|in|yd)\Z|(?<!\d)10\Z")  # m², 10⁶
 
 
 class Inline:
@@ -149,7 +150,7 @@ class Inline:
         return CellDraft(row, column, row_span, column_span, [Segment(words)] if words else [], marks, shade=shade)
 
 
-LABEL_LINE = re.compile(r"[A-Z][^:.;]{1,40}:\s+\S")  # "Deposit: £500"
+LABEL_LINE = pattern(r"[A-Z][^:.;]{1,40}:\s+\S")  # "Deposit: £500"
 SHORT_LINE = 6  # words
 
 

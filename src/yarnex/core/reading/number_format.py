@@ -10,7 +10,9 @@ import re
 from datetime import date, datetime, time, timedelta
 from decimal import ROUND_HALF_UP, Decimal, InvalidOperation
 
-TOKEN = re.compile(r'"[^"]*"|\\.|_.|\*.|\[[^\]]*\]|.', re.DOTALL)
+from yarnex.core.patterns import pattern
+
+TOKEN = pattern(r'"[^"]*"|\\.|_.|\*.|\[[^\]]*\]|.', re.DOTALL)
 MONTHS = (
     "January",
     "February",

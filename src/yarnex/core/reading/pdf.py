@@ -15,6 +15,7 @@ import pypdfium2.raw as raw
 from yarnex.core.document import Document, Mark, Page, Problem, Span
 from yarnex.core.document.cite import DOUBTFUL
 from yarnex.core.errors import UnreadableError
+from yarnex.core.patterns import pattern
 from yarnex.core.reading.layout.boxes import boxes_beside
 from yarnex.core.reading.layout.columns import regions_of
 from yarnex.core.reading.layout.continued_tables import join_tables
@@ -286,7 +287,7 @@ def lay_out_pages(pages: list[PageMarks]) -> tuple[list[Draft], list[Draft], lis
 
 
 LABEL_WORDS = 8  # of a label that stands above its value in a cell
-NOTE_MARK = re.compile(r"(?:[¹²³⁴⁵⁶⁷⁸⁹]{1,2}|[*†‡§]{1,3}|\[\d{1,2}\]|\(?\d{1,2}\)?)(?=\s|[A-Z])")
+NOTE_MARK = pattern(r"(?:[¹²³⁴⁵⁶⁷⁸⁹]{1,2}|[*†‡§]{1,3}|\[\d{1,2}\]|\(?\d{1,2}\)?)(?=\s|[A-Z])")
 
 
 def _mark_notes(drafts: list[Draft], pages: list[PageMarks]) -> None:

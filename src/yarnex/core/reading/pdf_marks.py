@@ -7,7 +7,6 @@ plain addresses, as building a pointer object for each call takes longer than th
 from __future__ import annotations
 
 import ctypes
-import re
 import unicodedata
 from collections.abc import Callable
 from typing import Any
@@ -15,11 +14,12 @@ from typing import Any
 import pypdfium2 as pdfium
 import pypdfium2.raw as raw
 
+from yarnex.core.patterns import pattern
 from yarnex.core.reading.layout.words import AS_RAISED, REDACTED, PageMarks, Rule, Shade, Word
 from yarnex.core.reading.pdf_annotations import Annotations, annotations_of
 
-TOKEN = re.compile(r"[^\s\x00-\x1f\ufffe\uffff]+[\x02\ufffe]?")  # pdfium marks a hyphen at a line end with these
-LINE = re.compile(r"[^\r\n]+")
+TOKEN = pattern(r"[^\s\x00-\x1f\ufffe\uffff]+[\x02\ufffe]?")  # pdfium marks a hyphen at a line end with these
+LINE = pattern(r"[^\r\n]+")
 LIGATURES = str.maketrans(
     {
         "ﬀ": "ff",
@@ -142,10 +142,10 @@ def garbled(words: list[str]) -> bool:
     return vowels < 0.17 * latin or symbols > 0.45 * len(text)
 
 
-CONTROL = re.compile(r"[\x00-\x1f\x7f]")
-NOT_ASCII = re.compile(r"[^\x20-\x7e]")
-LATIN = re.compile(r"[A-Za-z]")
-VOWEL = re.compile(r"[aeiouyAEIOUY]")
+CONTROL = pattern(r"[\x00-\x1f\x7f]")
+NOT_ASCII = pattern(r"[^\x20-\x7e]")
+LATIN = pattern(r"[A-Za-z]")
+VOWEL = pattern(r"[aeiouyAEIOUY]")
 
 
 def _direction(text_page: Any) -> int | None:

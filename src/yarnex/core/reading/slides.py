@@ -10,6 +10,7 @@ from typing import Any
 
 from yarnex.core.document import Document, Problem
 from yarnex.core.errors import UnreadableError
+from yarnex.core.patterns import pattern
 from yarnex.core.reading.assemble import assemble
 from yarnex.core.reading.inline import Inline, heading, paragraph
 from yarnex.core.reading.layout.paragraphs import Draft
@@ -79,7 +80,7 @@ def read_pptx(data: bytes, path: str, sha256: str) -> Document:
 
 ROW = 300_000  # a third of an inch, in the file's units: shapes that begin within it stand in one row
 CARD = 60  # letters of a caption or a figure
-FIGURE = re.compile(
+FIGURE = pattern(
     r"[+–−-]?\s?(?:[£$€¥₹]|[A-Z]{2,3}\$?)?\s?[+–−-]?\(?\d[\d.,]*\)?\s?(?:%|[a-zA-Z]{1,3}\b|million|billion|per cent|pence)?"
 )
 

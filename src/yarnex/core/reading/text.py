@@ -7,6 +7,7 @@ import re
 
 from yarnex.core.document import Document, Problem
 from yarnex.core.errors import UnreadableError
+from yarnex.core.patterns import pattern
 from yarnex.core.reading.assemble import assemble
 from yarnex.core.reading.layout.headings import full_numbers, mark_headings
 from yarnex.core.reading.layout.linear import LINE_HEIGHT, Linear
@@ -18,8 +19,8 @@ from yarnex.core.reading.layout.words import Row, Segment, Word
 
 COLUMN = 5.0  # points for a character; the size of type below keeps two blanks a gap inside a line
 SIZE = 10.0
-RULE = re.compile(r"\s*([-=_*~#+])(?:\s?\1){2,}\s*\Z")
-TOKEN = re.compile(r"\S+")
+RULE = pattern(r"\s*([-=_*~#+])(?:\s?\1){2,}\s*\Z")
+TOKEN = pattern(r"\S+")
 
 
 def decode(data: bytes, path: str) -> tuple[str, Problem | None]:
@@ -75,7 +76,7 @@ def read_markdown(data: bytes, path: str, sha256: str) -> Document:
     return read_text(data, path, sha256, markdown=True)
 
 
-TURN = re.compile(
+TURN = pattern(
     r"(?P<open>[\[(]?)(?P<clock>\d{1,2}:\d{2}(?::\d{2})?)(?:[.,]\d{1,3})?[\])]?\s*[-–—]?\s*(?P<who>[A-Z][\w.'’ -]{1,48}?)\s*[:–—-]\s"
 )
 
@@ -142,7 +143,7 @@ def line_drafts(lines: list[str], page: int = 0, before: int = 0) -> list[Draft]
     return drafts
 
 
-BOXED = re.compile(r"\s*(?:\|.*\|.*\||\+(?:[-=:]{2,}\+)+)\s*\Z")
+BOXED = pattern(r"\s*(?:\|.*\|.*\||\+(?:[-=:]{2,}\+)+)\s*\Z")
 
 
 def _boxed(line: str) -> bool:

@@ -8,12 +8,13 @@ import re
 
 from yarnex.core.document import Document, Problem
 from yarnex.core.errors import UnreadableError
+from yarnex.core.patterns import pattern
 from yarnex.core.reading.assemble import assemble
 from yarnex.core.reading.inline import Inline, paragraph
 from yarnex.core.reading.layout.paragraphs import Draft
 
-TAG = re.compile(r"<[^>]*>")
-NAMED = re.compile(r"(?:>>\s*)?([A-Z][\w.'’ -]{1,48}?):\s+(?=\S)")
+TAG = pattern(r"<[^>]*>")
+NAMED = pattern(r"(?:>>\s*)?([A-Z][\w.'’ -]{1,48}?):\s+(?=\S)")
 PAUSE = 20.0  # seconds of silence after which unnamed speech begins a new paragraph
 LONG = 900  # characters after which unnamed speech begins a new paragraph at a sentence's end
 

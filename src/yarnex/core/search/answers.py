@@ -11,6 +11,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import replace
 
 from yarnex.core.document import Cite, Span
+from yarnex.core.patterns import pattern
 from yarnex.core.search.bands import measures_in
 from yarnex.core.search.evidence import (
     VALUED,
@@ -61,7 +62,7 @@ ENOUGH = 0.42  # an answer less likely there is none; set on measured cases, see
 SMALL_MONEY = ("pence", "cents", "penny", "p")
 ENOUGH_UNNAMED = 0.55  # the same where the paper does not name the thing that is asked for
 ALONE = 0.2  # how much likelier a question by itself must be answered than one that leans on the one before it
-NAME = re.compile(
+NAME = pattern(
     r"(?:[A-Z][\w.'’&-]*|of|the|and|de|van|von|y)(?:\s+(?:[A-Z][\w.'’&-]*|of|the|and|de|van|von|y)){1,5}(?:\s*<\S+@\S+>)?"
 )
 AS_WELL = 3.0  # how much less worth, in the model's own measure, another place may be that is cited for the same value
@@ -73,15 +74,15 @@ SURE_YES = 0.5  # the same for a yes or no read from a passage: any sentence has
 GAP_NAMED = 0.5  # share of what is asked for that must stand by a blank or blacked-out place
 DECIDES = 0.6  # how like a term must be to a yes-or-no question for its being there to answer it
 # "May we …?" asks what is allowed: that a sum or a share stands there does not say.
-OF_A_RIGHT = re.compile(
+OF_A_RIGHT = pattern(
     r"(?:and\s+|but\s+|so\s+)?(?:may|can|could|must|shall|should|would|will|does|do|did)\b", re.IGNORECASE
 )
 UNRIVALLED = ("text", "list", "party", "yes_no")  # what two places say in different words is no conflict
 RIVAL = 0.5  # how likely a second, different answer must be beside the best to be told, or to make a conflict
-NOT_THERE = re.compile(
+NOT_THERE = pattern(
     r"n\.?/?a\.?|not\s+(?:available|applicable|given|stated)|tb[acd]|[-–—.?]*", re.IGNORECASE
 )  # in a cell
-ON_REQUEST = re.compile(
+ON_REQUEST = pattern(
     r"\b(?:available|supplied|provided|given|sent)\s+(?:up)?on\s+request\b|\bto\s+(?:be\s+(?:advised|confirmed|announced|determined|notified|supplied|assigned)|follow)\b|\bnot\s+(?:yet\s+)?(?:available|known|decided)\b",
     re.IGNORECASE,
 )

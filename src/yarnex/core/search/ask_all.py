@@ -3,9 +3,11 @@
 from __future__ import annotations
 
 import json
-import re
+import multiprocessing
+import sys
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import partial
 from pathlib import Path
 from typing import Any
 
@@ -13,13 +15,14 @@ import yaml
 
 from yarnex.core.document import Document
 from yarnex.core.errors import YarnexError
+from yarnex.core.patterns import pattern
 from yarnex.core.search.answers import ask
 from yarnex.core.search.inquiry import Inquiry
 from yarnex.core.search.question import Question, understand
 from yarnex.core.terms import Finding
 
 MOST_QUESTIONS = 500
-BLANK = re.compile(r"\{(?P<name>document|name|title)\}")
+BLANK = pattern(r"\{(?P<name>document|name|title)\}")
 
 
 @dataclass(frozen=True, slots=True)
@@ -34,24 +37,54 @@ class Asked:
         return any(found[0].found for found in self.findings)
 
 
-def ask_all(documents: Sequence[Document], questions: Sequence[tuple[str, str]], limit: int = 4) -> tuple[Asked, ...]:
+def ask_all(
+    documents: Sequence[Document], questions: Sequence[tuple[str, str]], limit: int = 4, processes: int = 1
+) -> tuple[Asked, ...]:
     """Ask each question (id, words) of each document. A question that opens with "And" leans on the one before it.
 
-    Blanks in braces are filled for each document: {name} is its file's name, {title} its title.
+    Blanks in braces are filled for each document: {name} is its file's name, {title} its title. processes: how many work at
+    the documents; the answers are the same.
     """
-    rows: list[list[tuple[Finding, ...]]] = [[] for _ in questions]
-    asked: list[Question] = []
-    for document in documents:
-        inquiry = Inquiry(document)
-        before: Question | None = None
-        asked = []
-        for place, (name, words) in enumerate(questions):
-            before = understand(_filled(words, document), name, before)
-            asked.append(before)
-            rows[place].append(tuple(ask(inquiry, before, limit)))
-    if not documents:
-        asked = [understand(words, name) for name, words in questions]
-    return tuple(Asked(q, tuple(found)) for q, found in zip(asked, rows, strict=True))
+    asked = _understood(questions, None)
+    answers = _side_by_side(documents, questions, limit, processes) if processes > 1 and len(documents) > 1 else None
+    if answers is None:
+        answers = [_ask_one(document, questions, limit) for document in documents]
+    if documents:
+        asked = _understood(questions, documents[-1])
+    return tuple(Asked(q, tuple(found[i] for found in answers)) for i, q in enumerate(asked))
+
+
+Answers = list[tuple[Finding, ...]]  # of one document, one entry a question
+
+
+def _understood(questions: Sequence[tuple[str, str]], document: Document | None) -> list[Question]:
+    out: list[Question] = []
+    for name, words in questions:
+        out.append(
+            understand(_filled(words, document) if document else words, name, out[-1] if out and document else None)
+        )
+    return out
+
+
+def _ask_one(document: Document, questions: Sequence[tuple[str, str]], limit: int) -> Answers:
+    inquiry = Inquiry(document)
+    return [tuple(ask(inquiry, question, limit)) for question in _understood(questions, document)]
+
+
+def _side_by_side(
+    documents: Sequence[Document], questions: Sequence[tuple[str, str]], limit: int, processes: int
+) -> list[Answers] | None:
+    """The answers of each document, made in several processes; None where those break down, for want of memory say."""
+    from concurrent.futures import ProcessPoolExecutor
+    from concurrent.futures.process import BrokenProcessPool
+
+    context = multiprocessing.get_context("fork" if sys.platform == "linux" else "spawn")
+    count = min(processes, len(documents))
+    try:
+        with ProcessPoolExecutor(count, context) as pool:
+            return list(pool.map(partial(_ask_one, questions=questions, limit=limit), documents, chunksize=1))
+    except BrokenProcessPool:
+        return None
 
 
 def _filled(words: str, document: Document) -> str:

@@ -13,6 +13,7 @@ from datetime import date
 from decimal import Decimal
 
 from yarnex.core.document import Document, Span
+from yarnex.core.patterns import pattern
 from yarnex.core.values import (
     DateValue,
     Money,
@@ -25,26 +26,26 @@ from yarnex.core.values import (
 )
 
 Limit = date | Decimal
-BETWEEN = re.compile(
+BETWEEN = pattern(
     r"\s*(?:to|–|—|-|and|until|through|up\s+to|,?\s*(?:but|and)\s+(?:not|no)\s+(?:(?:more|less|later|earlier)\s+than|above|below|over|under|exceeding|after|before)"
     r"|,?\s*(?:but|and)\s+(?:up\s+to|below|under|less\s+than|at\s+most|before)|,?\s*(?:both\s+)?inclusive\s+to)\s*",
     re.IGNORECASE,
 )
-OVER = re.compile(r"\b(?:more\s+than|over|above|exceeding|exceeds|after|greater\s+than)\s*\Z|>\s*\Z", re.IGNORECASE)
-FROM = re.compile(
+OVER = pattern(r"\b(?:more\s+than|over|above|exceeding|exceeds|after|greater\s+than)\s*\Z|>\s*\Z", re.IGNORECASE)
+FROM = pattern(
     r"\b(?:from|since|on\s+or\s+after|(?:not|no)\s+(?:less|earlier)\s+than|at\s+least|starting|beginning)\s*(?:and\s+including\s+)?\Z|[≥]\s*\Z",
     re.IGNORECASE,
 )
-UNDER = re.compile(r"\b(?:below|under|less\s+than|before|fewer\s+than)\s*\Z|<\s*\Z", re.IGNORECASE)
-UP_TO = re.compile(
+UNDER = pattern(r"\b(?:below|under|less\s+than|before|fewer\s+than)\s*\Z|<\s*\Z", re.IGNORECASE)
+UP_TO = pattern(
     r"\b(?:up\s+to|until|till|to|(?:not|no)\s+(?:more|later)\s+than|not\s+exceeding|at\s+most|on\s+or\s+before|ending)\s*(?:and\s+including\s+)?\Z|[≤]\s*\Z",
     re.IGNORECASE,
 )
-ONWARDS = re.compile(
+ONWARDS = pattern(
     r"\s*(?:(?:and|or)\s+(?:after|later|above|more|over|higher|thereafter|onwards)|onwards?|thereafter|\+)",
     re.IGNORECASE,
 )
-DOWNWARDS = re.compile(r"\s*(?:and|or)\s+(?:before|earlier|below|less|under|lower|fewer)\b", re.IGNORECASE)
+DOWNWARDS = pattern(r"\s*(?:and|or)\s+(?:before|earlier|below|less|under|lower|fewer)\b", re.IGNORECASE)
 LABEL_AT_MOST = 160
 
 

@@ -12,6 +12,7 @@ from functools import lru_cache
 
 from yarnex.core.document import Span
 from yarnex.core.number_names import ORDINALS, UNITS
+from yarnex.core.patterns import pattern
 
 SEEN = 48  # characters before a value in which such words stand
 BEHIND = 28
@@ -93,41 +94,41 @@ KINDS = tuple(dict.fromkeys(cue.of for cue in CUES))
 TIMES = ("date", "time")
 
 # A text that changes another gives the old value and the new one.
-OLD_ASKED = re.compile(
+OLD_ASKED = pattern(
     r"\b(?:was|were|did|original(?:ly)?|initial(?:ly)?|before|previous(?:ly)?|formerly|former|old|at\s+first|used\s+to|earlier|when\s+.*\bsigned|had\s+been)\b",
     re.IGNORECASE,
 )
-NEW_ASKED = re.compile(
+NEW_ASKED = pattern(
     r"\b(?:now|new|today|current(?:ly)?|present(?:ly)?|latest|revised|amended|changed|raised|cut|reduced|increased|lowered|extended|replaced|became|become|nowadays|in\s+force)\b",
     re.IGNORECASE,
 )
-NEW_SAID = re.compile(
+NEW_SAID = pattern(
     rf"\b(?:replaced\s+(?:by|with)|read(?:s)?(?:\s+as)?|(?:increased|reduced|raised|lowered|changed|amended|extended|cut)\b[^.;]{{0,40}}?\bto|now|instead){FILLER}",
     re.IGNORECASE,
 )
-OLD_SAID = re.compile(
+OLD_SAID = pattern(
     rf"\b(?:from|instead\s+of|in\s+place\s+of|previously|formerly|originally|was){FILLER}", re.IGNORECASE
 )
-TO_THE_NEW = re.compile(r"[^.;]{0,50}?\bto\b")
-OLD_BEHIND = re.compile(
+TO_THE_NEW = pattern(r"[^.;]{0,50}?\bto\b")
+OLD_BEHIND = pattern(
     r"[\s\"”’')%]*[^.;]{0,50}?\b(?:is|are|be|was|were)\s+(?:deleted|replaced|substituted|changed|amended|increased|reduced)"
 )
-IF_NOT = re.compile(
+IF_NOT = pattern(
     r"\b(?:would|but\s+for|had\s+(?:it|there|the)\b|should\s+have|could\s+have|otherwise\s+have)\b", re.IGNORECASE
 )
 
-NAMED_THING = re.compile(
+NAMED_THING = pattern(
     r"\b(?P<thing>items?|sections?|parts?|phases?|stages?|lots?|options?|years?|premises|suites?|units?|extensions?|schedules?|class|category|tiers?|levels?|groups?|tests?|samples?|sites?|instal?ments?|milestones?|invoices?|appendix|annex|exhibits?|bays?|priority|floors?|periods?|steps?|payments?|quarters?|months?|weeks?|rows?|tables?|questions?|criteri(?:on|a)|requirements?)\s+(?:no\.?\s+|number\s+)?(?P<number>\d{1,4}|[A-Z]\d?|[IVX]{1,4}|one|two|three|four|five|six|seven|eight|nine|ten)\b(?![.,]\d)",
     re.IGNORECASE,
 )
-ORDINAL_THING = re.compile(
+ORDINAL_THING = pattern(
     rf"\b(?P<number>{'|'.join(ORDINALS)}|\d{{1,3}}(?:st|nd|rd|th))\s+(?:(?:lease|contract|policy|accounting|financial|further|successive)\s+)?(?P<thing>[a-z]{{4,}}?)s?\b",
     re.IGNORECASE,
 )
-ROW_NUMBERS = re.compile(
+ROW_NUMBERS = pattern(
     r"\s*(?:[A-Za-z]+\s+){0,2}?(?P<first>\d{1,3})\b(?:\s*(?P<to>-|–|—|to|through|and|&)\s*(?P<last>\d{1,3})\b)?(?![.,/]\d)"
 )
-MORE_NUMBERS = re.compile(r"(?:\s*(?:,|and|or|&)\s*(?P<number>\d{1,4}|[A-Z]\d?)\b)")
+MORE_NUMBERS = pattern(r"(?:\s*(?:,|and|or|&)\s*(?P<number>\d{1,4}|[A-Z]\d?)\b)")
 
 
 @lru_cache(maxsize=64)
@@ -212,15 +213,15 @@ def numbered_fit(question: str, words: str, row: str = "") -> float:
 def _numbered(words: str) -> list[tuple[str, str]]:
     """The things that some words name by number, as a word without its plural and the number in figures or capitals."""
     out = []
-    for pattern in (NAMED_THING, ORDINAL_THING):
-        for m in pattern.finditer(words):
+    for form in (NAMED_THING, ORDINAL_THING):
+        for m in form.finditer(words):
             number = m["number"].lower()
             value = ORDINALS.get(number) or UNITS.get(number)
             number = str(value) if value is not None else re.sub(r"(?<=\d)(?:st|nd|rd|th)\Z", "", number).upper()
             thing = m["thing"].lower().rstrip("s")
             out.append((thing, number))
             at = m.end()
-            while pattern is NAMED_THING and (more := MORE_NUMBERS.match(words, at)):
+            while form is NAMED_THING and (more := MORE_NUMBERS.match(words, at)):
                 out.append((thing, more["number"].upper()))
                 at = more.end()
     return out

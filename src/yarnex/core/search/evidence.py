@@ -10,6 +10,7 @@ from dataclasses import replace
 
 from yarnex.core.document import Span
 from yarnex.core.document.table_paths import column_path
+from yarnex.core.patterns import pattern
 from yarnex.core.search.bands import Limit, label_of_row, within
 from yarnex.core.search.cues import change_fit, cue_fit, cues_asked, cues_said, if_not_fit, numbered_fit, wants_old
 from yarnex.core.search.inquiry import Inquiry, Way
@@ -27,23 +28,23 @@ from yarnex.core.values import (
 from yarnex.core.words import stem, stems_of
 from yarnex.core.words.synonyms import Stems
 
-YEAR = re.compile(r"\b(?:19|20)\d\d\b")
+YEAR = pattern(r"\b(?:19|20)\d\d\b")
 WHOLE = frozenset(map(stem, ("total", "altogether", "overall", "aggregate")))
 OF_A_SIDE = 0.3  # how much a party's role in a question counts where terms are compared with it
 NAMES_PARTY = 0.7  # how surely a word of the question means a party's role
-BEFORE_ASKED = re.compile(
+BEFORE_ASKED = pattern(
     r"\b(?:last|previous|prior|earlier|before|comparative|preceding|compared|was\s+it)\b", re.IGNORECASE
 )
 NOT_WHOLE = -3.0  # what a number with decimals counts for, as a unit that fits counts 1
-HOW_MANY = re.compile(r"\bhow\s+many\b", re.IGNORECASE)
+HOW_MANY = pattern(r"\bhow\s+many\b", re.IGNORECASE)
 OPENING_WORDS = 6  # of a question in which its subject stands
-DOES = re.compile(r"(?:.{0,24}\b)?(?:may|can|could|must|shall|should|does|do|did|will|would)\s", re.IGNORECASE)
-ACTS = re.compile(r"\s+(?:may|shall|must|can|is\s+entitled|has\s+the\s+right|agrees|undertakes|will)\b")
+DOES = pattern(r"(?:.{0,24}\b)?(?:may|can|could|must|shall|should|does|do|did|will|would)\s", re.IGNORECASE)
+ACTS = pattern(r"\s+(?:may|shall|must|can|is\s+entitled|has\s+the\s+right|agrees|undertakes|will)\b")
 SUBJECT = 48  # characters at the start of a sentence in which its subject stands
 COUNTED = frozenset(("each", "for_all"))  # what the head of a column says of the sums below it
 EXACT = 0.88
 ROW_ABOVE = 3  # characters before a gap in which the row above it ends
-ONLY = re.compile(r"\bonly\b", re.IGNORECASE)  # a sentence that holds for the days that it names, and no others
+ONLY = pattern(r"\bonly\b", re.IGNORECASE)  # a sentence that holds for the days that it names, and no others
 FAR = 1500  # characters from the answer before, beyond which an answer does not go on with it
 VALUED = ("date", "money", "percent", "number", "duration")
 LIKE_EXACT = 0.75  # beside a filled term that names exactly what is asked, others must be as like it as this
@@ -134,8 +135,8 @@ def of_another_thing(inquiry: Inquiry, parts: Sequence[Idea], answer: Answer) ->
     return replace(answer, evidence=tuple(evidence))
 
 
-RATE_HEAD = re.compile(r"\b(?:rate|unit|price)s?\b(?!\s+for)", re.IGNORECASE)
-AMOUNT_HEAD = re.compile(r"\b(?:amount|total|sum|value|extended)s?\b", re.IGNORECASE)
+RATE_HEAD = pattern(r"\b(?:rate|unit|price)s?\b(?!\s+for)", re.IGNORECASE)
+AMOUNT_HEAD = pattern(r"\b(?:amount|total|sum|value|extended)s?\b", re.IGNORECASE)
 BESIDE = 50  # letters on each side of a value that say which of several it is
 
 

@@ -8,6 +8,7 @@ from __future__ import annotations
 import re
 from collections.abc import Sequence
 
+from yarnex.core.patterns import pattern
 from yarnex.core.search.evidence import VALUED
 from yarnex.core.search.inquiry import Inquiry
 from yarnex.core.search.question import Question
@@ -17,20 +18,18 @@ from yarnex.core.values.numbers import WORDS
 from yarnex.core.words import stems_of
 
 # What words must have that stand for a day, a sum or a length: a figure, or how it is fixed, or that there is none.
-TELLS = re.compile(
+TELLS = pattern(
     rf"\d|\b(?:{WORDS}|after|before|until|till|within|when|while|during|once|twice|immediately|at once|promptly|forthwith|soon|reasonable|market|equal|half|quarter|third|nil|none|no|not|nothing|never"
     r"|unlimited|free|daily|weekly|monthly|quarterly|annually|yearly|every|each|day|date|month|year|end|start|expiry|completion|full|all|whole|cost|value|noon|midnight|morning|evening|spring|summer|autumn|winter|tomorrow|today"
     r"|january|february|march|april|may|june|july|august|september|october|november|december)\b",
     re.IGNORECASE,
 )
-SOMEBODY = re.compile(
+SOMEBODY = pattern(
     r"[A-Z][a-z]|\b(?:the|an?(?!\.)|each|any|no|nobody|none|he|she|they|we|you|i|it|party|parties)\b"
 )  # may stand for one
-CONVERSION = re.compile(r"\b1\s?[^\W\d][\w./²³]*\s?=\s?\d[\d.,]*\s?[^\W\d][\w./²³]*")  # "1 mile = 1.609 km"
-WHO_IS = re.compile(
-    r"(?:and\s+)?who\s+(?:is|are|was|were)\s+(?:the|its|their|our|your)\s+[\w\s’'-]+\?\Z", re.IGNORECASE
-)
-WHICH_FIRM = re.compile(
+CONVERSION = pattern(r"\b1\s?[^\W\d][\w./²³]*\s?=\s?\d[\d.,]*\s?[^\W\d][\w./²³]*")  # "1 mile = 1.609 km"
+WHO_IS = pattern(r"(?:and\s+)?who\s+(?:is|are|was|were)\s+(?:the|its|their|our|your)\s+[\w\s’'-]+\?\Z", re.IGNORECASE)
+WHICH_FIRM = pattern(
     r"\b(?:which|what)\s+(?:firms?|compan(?:y|ies)|banks?|brokers?|insurers?|auditors?|suppliers?|lenders?)\b",
     re.IGNORECASE,
 )

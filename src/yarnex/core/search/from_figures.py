@@ -11,24 +11,23 @@ from yarnex.core.figures.asked import by_rank
 from yarnex.core.figures.calendar import moved_to, read_heading, year_ends
 from yarnex.core.figures.headlines import figure_value
 from yarnex.core.figures.lines import CONTEXT_ONLY, Line, line_vocabulary, name_key
+from yarnex.core.patterns import pattern
 from yarnex.core.search.from_lists import Offer
 from yarnex.core.values import Money, Percent
 from yarnex.core.words import stems_of
 
-YEAR_BEFORE = re.compile(
+YEAR_BEFORE = pattern(
     r"\b(?:last|previous|prior)\s+year(?:'s)?\b|\ba\s+year\s+(?:before|earlier)\b|\bthe\s+year\s+before\b|\bcomparative\b",
     re.IGNORECASE,
 )
-OWN = re.compile(
-    r"\b(?:parent(?:\s+company)?|company\s+alone|holding\s+company|on\s+its\s+own|separate)\b", re.IGNORECASE
-)
-HALF = re.compile(r"\b(?:half[\s-]?year|six\s+months|interim|first\s+half|H1)\b", re.IGNORECASE)
-FULL = re.compile(r"\b(?:full[\s-]year|whole\s+year|twelve\s+months|annual|for\s+the\s+year)\b", re.IGNORECASE)
-MONTH_OF = re.compile(
+OWN = pattern(r"\b(?:parent(?:\s+company)?|company\s+alone|holding\s+company|on\s+its\s+own|separate)\b", re.IGNORECASE)
+HALF = pattern(r"\b(?:half[\s-]?year|six\s+months|interim|first\s+half|H1)\b", re.IGNORECASE)
+FULL = pattern(r"\b(?:full[\s-]year|whole\s+year|twelve\s+months|annual|for\s+the\s+year)\b", re.IGNORECASE)
+MONTH_OF = pattern(
     r"\b(?:at|in|by|to|of)\s+(?:the\s+end\s+of\s+)?((?:January|February|March|April|May|June|July|August|September|October|November|December)\s+20\d\d)\b",
     re.IGNORECASE,
 )
-CHANGES = re.compile(
+CHANGES = pattern(
     r"\b(?:by\s+how\s+much|how\s+much\s+(?:more|less|higher|lower)|rise|rose|fall|fell|grow|grew|increase|decrease|change|cut|exceed)",
     re.IGNORECASE,
 )

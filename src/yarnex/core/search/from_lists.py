@@ -11,6 +11,7 @@ from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
 from yarnex.core.document import Cite
+from yarnex.core.patterns import pattern
 from yarnex.core.values import DateValue, Money, Value
 from yarnex.core.words import stems_of
 
@@ -18,11 +19,11 @@ if TYPE_CHECKING:
     from yarnex.core.costs import Bill
     from yarnex.core.dates import DatedItem
 
-BILL_TOTAL = re.compile(
+BILL_TOTAL = pattern(
     r"\b(?:come\s+to|comes\s+to|came\s+to|total|amount|charged?|cost|bill(?:ed)?|invoice|pay|paid|owed|due)\b",
     re.IGNORECASE,
 )
-BEFORE_TAX = re.compile(r"\b(?:before|without|excluding|net\s+of|ex)\s+(?:tax|vat|gst)\b", re.IGNORECASE)
+BEFORE_TAX = pattern(r"\b(?:before|without|excluding|net\s+of|ex)\s+(?:tax|vat|gst)\b", re.IGNORECASE)
 ORDER = {"first": 0, "second": 1, "third": 2, "fourth": 3, "last": -1, "latest": -1}
 
 
@@ -98,7 +99,7 @@ def _bill_likeness(bill: Bill, ideas: frozenset[str]) -> float:
 
 
 # "When was the water shut off?" asks a bill nothing of its own day.
-OF_ITS_DATE = re.compile(
+OF_ITS_DATE = pattern(
     r"\bdate[ds]?\b|\bwhen\b.*\b(?:billed|bills?|invoiced?|invoices|issued|sent|drawn\s+up|made\s+out|charged)\b"
 )
 BILL_STEMS = frozenset(

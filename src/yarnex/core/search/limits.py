@@ -10,6 +10,7 @@ from decimal import Decimal
 from typing import TYPE_CHECKING
 
 from yarnex.core.document import Cite, Span
+from yarnex.core.patterns import pattern
 from yarnex.core.search.bands import measures_in
 from yarnex.core.search.question import Question
 from yarnex.core.terms import Finding, Term
@@ -21,16 +22,16 @@ from yarnex.core.values.quantities import convert
 if TYPE_CHECKING:
     from yarnex.core.search.inquiry import Inquiry
 
-ASKS = re.compile(
+ASKS = pattern(
     r"\b(?:within|allowed|permitted|acceptable|below|under|above|over|exceed\w*|more\s+than|less\s+than|enough|too|limit|maximum|minimum|reach\w*|meets?)\b",
     re.IGNORECASE,
 )
-BEYOND = re.compile(
+BEYOND = pattern(
     r"\b(?:above|over|exceed\w*|more\s+than|too\s+(?:much|high|fast|loud|heavy|big|large|strong|hot|many))\b",
     re.IGNORECASE,
 )
-SHORT = re.compile(r"\b(?:below|under|less\s+than|too\s+(?:little|low|slow|light|small|cold|few))\b", re.IGNORECASE)
-AT_LEAST = re.compile(
+SHORT = pattern(r"\b(?:below|under|less\s+than|too\s+(?:little|low|slow|light|small|cold|few))\b", re.IGNORECASE)
+AT_LEAST = pattern(
     r"\b(?:at\s+least|(?:not|no)\s+less\s+than|(?:not|no)\s+fewer\s+than|minimum|min\.?|lowest|not\s+below)\b|≥",
     re.IGNORECASE,
 )

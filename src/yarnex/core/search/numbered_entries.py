@@ -6,6 +6,7 @@ import re
 from collections.abc import Iterator
 
 from yarnex.core.document import Cite, Span
+from yarnex.core.patterns import pattern
 from yarnex.core.search.roster_model import RosterItem, RosterOffer
 from yarnex.core.terms.candidates import on_one_line
 from yarnex.core.terms.passages import Passages
@@ -13,7 +14,7 @@ from yarnex.core.words import stems_of
 
 FEWEST, MOST_MISSING = 5, 0.2  # entries, and the share of the numbers up to the last that may be missing
 _name = r"[A-Z][\w’'&-]*(?:[ \u00a0](?:[A-Z][\w’'&-]*|of|the|and|on|upon)){0,5}"
-_opening = re.compile(rf"0?(?P<number>\d{{1,3}})[.)]?\s+(?P<name>{_name})[.:]\s")
+_opening = pattern(rf"0?(?P<number>\d{{1,3}})[.)]?\s+(?P<name>{_name})[.:]\s")
 
 
 def numbered_entries(passages: Passages, of: str) -> RosterOffer | None:
@@ -29,12 +30,12 @@ def numbered_entries(passages: Passages, of: str) -> RosterOffer | None:
     one = f"(?i:{one})"
     found: dict[int, tuple[str, Span]] = {}
     named = 0
-    for pattern in (
+    for form in (
         rf"\b{one}\s+(?P<number>\d{{1,3}}),\s+(?P<name>{_name}),",
         rf"\b{one}\s+(?P<number>\d{{1,3}})\s*[–—:-]\s*(?P<name>{_name})",
         rf"(?P<name>{_name})\s+\(\s*{one}\s+(?P<number>\d{{1,3}})\)",
     ):
-        for m in re.finditer(pattern, passages.text):
+        for m in re.finditer(form, passages.text):
             number = int(m["number"])
             if number not in found:
                 found[number] = m["name"].strip(" ."), Span(*m.span())

@@ -7,6 +7,7 @@ from collections.abc import Callable, Sequence
 from decimal import Decimal
 
 from yarnex.core.document import Span
+from yarnex.core.patterns import pattern
 from yarnex.core.search.inquiry import Inquiry
 from yarnex.core.terms.candidates import on_one_line
 from yarnex.core.terms.lines import Line
@@ -19,34 +20,34 @@ from yarnex.core.values import (
 )
 from yarnex.core.values.numbers import ORDINAL_WORDS, WORDS, read_words
 
-CLOCK = re.compile(
+CLOCK = pattern(
     r"\b(?:[01]?\d|2[0-3]):[0-5]\d\s*(?:[ap]\.?\s?m\.?)?(?![\d:])|\b(?:1?\d|2[0-3])\.[0-5]\d\s*[ap]\.?\s?m\.?"
     r"|(?:(?<=\b(?:at|by|to)\s)|(?<=\b(?:from|till|says|said)\s)|(?<=\b(?:about|after|until)\s)|(?<=\b(?:around|before)\s))(?:[01]?\d|2[0-3])\.[0-5]\d(?!\d|:|\s?[%x×])"
     r"|\b\d{1,2}\s*[ap]\.?\s?m\b\.?|\b(?:noon|midnight)\b"
     r"|\b(?:five|ten|quarter|twenty|twenty-five|half)(?:\s+minutes)?\s+(?:to|past)\s+(?:one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve)\b",
     re.IGNORECASE,
 )
-TO = re.compile(r"\s*(?:to|until|till|and|–|—|-)\s*", re.IGNORECASE)
-OFTEN = re.compile(
+TO = pattern(r"\s*(?:to|until|till|and|–|—|-)\s*", re.IGNORECASE)
+OFTEN = pattern(
     rf"\bevery\s+(?:(?P<n>{ORDINAL_WORDS}|{WORDS})\s+)?(?P<unit>day|week|month|quarter|year|hour)s?\b|\b(?:once|twice|at least once)\s+(?:a|an|each|every|in every|in each)\s+[\w ]{{3,20}}?(?=[,.;]|\s(?:and|on|in|by)\b|\Z)"
     r"|\b(?:quarterly|monthly|weekly|fortnightly|annually|daily|yearly|half-yearly|semi-annually)(?:\s+in\s+(?:advance|arrears?))?",
     re.IGNORECASE,
 )
-CODE = re.compile(
+CODE = pattern(
     r"\b(?=[A-Za-z\d/.-]*\d)[A-Z\d]{1,12}(?:[-/.][A-Za-z\d]{1,12})+\b|\b[A-Z]{2,12}\s?\d{3,}[A-Z\d]*\b|\b(?=[A-Z\d]{6,}\b)[A-Z]*\d[A-Z\d]*\b|\b\d{2,4}(?:[ -]\d{2,5}){1,5}\b"
 )
 # "a sum equal to five months' rent": a sum that is told as so many times another one.
-MULTIPLE = re.compile(
+MULTIPLE = pattern(
     rf"(?:a\s+sum\s+equal\s+to\s+)?\b(?:{WORDS}|\d{{1,3}})(?:\s*\(\d{{1,3}}\))?\s+(?:calendar\s+|full\s+)?(?:months?|weeks?|years?|quarters?)['’]s?\s+(?:\w+\s+){{0,2}}?"
     r"(?:rent|salary|pay|fees?|wages|premiums?|charges?|interest|instalments?|purchases|sales|remuneration)\b(?:\s+and\s+(?:the\s+)?service\s+charge)?",
     re.IGNORECASE,
 )
-MONTH_DAY = re.compile(r"\b(?P<n>[12]?\d|3[01])(?:st|nd|rd|th)\b(?!\s+(?:of\s+)?(?!each|every|the\b)[A-Z])")
-OF_THE_MONTH = re.compile(r"\bday\s+of\s+(?:the|each|every|a)\s+(?:month|quarter)\b", re.IGNORECASE)
-PLAIN_NUMBER = re.compile(
+MONTH_DAY = pattern(r"\b(?P<n>[12]?\d|3[01])(?:st|nd|rd|th)\b(?!\s+(?:of\s+)?(?!each|every|the\b)[A-Z])")
+OF_THE_MONTH = pattern(r"\bday\s+of\s+(?:the|each|every|a)\s+(?:month|quarter)\b", re.IGNORECASE)
+PLAIN_NUMBER = pattern(
     r"\d{1,3}(?:\.\d{1,3})*|\d{4}"
 )  # a clause, a decimal or a year identifies nothing that is asked for
-SUM_BEFORE = re.compile(r"[£$€]\s?[\d,]*\Z|\d,\Z")
+SUM_BEFORE = pattern(r"[£$€]\s?[\d,]*\Z|\d,\Z")
 PATTERNS = {"time": CLOCK, "often": OFTEN, "code": CODE, "multiple": MULTIPLE, "day": MONTH_DAY}
 
 

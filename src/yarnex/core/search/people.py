@@ -12,6 +12,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass, field
 
 from yarnex.core.document import Cite, Document, Span
+from yarnex.core.patterns import pattern
 from yarnex.core.search.roster_model import RosterItem
 from yarnex.core.terms.candidates import on_one_line
 from yarnex.core.words import stems_of
@@ -21,25 +22,25 @@ _name = r"(?:[A-Z][’'])?[A-Z][a-zà-öø-ÿ]+(?:[’'-][A-Z]?[a-zà-öø-ÿ]+)
 _initials = r"(?:[A-Z]\.[ -]?){1,3}"
 _particle = r"(?:(?:de|van|von|der|den|la|le|du|da|di|bin|al|ter)\s+){0,2}"
 _title = r"(?:Mr|Mrs|Ms|Miss|Mx|Dr|Prof|Professor|Sir|Dame|Lady|Lord|Rev|Reverend|Judge|Captain|Sergeant)\.?"
-TITLED = re.compile(rf"\b(?P<title>{_title})[ ]+(?P<name>(?:{_initials}[ ]?|{_name}[ ]+){{0,3}}{_particle}{_name})")
+TITLED = pattern(rf"\b(?P<title>{_title})[ ]+(?P<name>(?:{_initials}[ ]?|{_name}[ ]+){{0,3}}{_particle}{_name})")
 _full = rf"(?:{_initials}[ ]?|{_name}[ ]+(?:[A-Z]\.[ ]+)?(?:{_name}[ ]+)?){_particle}{_name}"
 _role = (
     r"[a-z -]{0,40}\b(?:manager|director|officer|engineer|supervisor|foreman|technician|clerk|secretary|treasurer|chair(?:man|woman|person)?|accountant|auditor|"
     r"solicitor|lawyer|attorney|surveyor|architect|assessor|adjuster|inspector|nurse|doctor|physician|surgeon|therapist|driver|operator|guard|assistant|solicitor|editor|producer|teacher|principal|dean|professor|counsel|barrister|valuer|broker|planner|designer|developer|buyer|seller|landlord|employee|researcher|scientist|chemist|veterinarian|surgeon|handler|analyst|"
     r"consultant|conservator|plumber|electrician|tenant|owner|witness|administrator|coordinator|executive|partner|buyer|broker|agent|caretaker|registrar|president|trustee|head\s+of[a-z ]{2,30})\b"
 )
-WITH_ROLE = re.compile(
+WITH_ROLE = pattern(
     rf"(?<![\w’'-])(?P<name>{_full})\s*(?:,\s*|\s+[–-]\s+|\s*\()(?P<role>(?i:(?:the|our|its|an?)\s+)?(?i:{_role}))"
 )
 _done = r"\b(?:[Ww]ritten|[Pp]repared|[Ss]igned|[Rr]eported|[Dd]iscovered|[Aa]ttended|[Aa]pproved|[Ii]nspected|[Cc]hecked|[Ii]ssued|[Rr]eviewed|[Cc]ompleted|[Tt]aken)\s+by"
-LABEL = re.compile(
+LABEL = pattern(
     rf"(?:\bName|{_done}|\b(?:Witness|Author|Contact|Attention|Attn|Supervisor|Driver|Interviewer|Interviewee))\s*[:\t]\s*(?P<name>{_full})"
 )
-DONE_BY = re.compile(rf"{_done}\s+(?P<name>{_full})(?!\s+[A-Z&])")
-OPENERS = re.compile(
+DONE_BY = pattern(rf"{_done}\s+(?P<name>{_full})(?!\s+[A-Z&])")
+OPENERS = pattern(
     r"\A(?:(?:Later|Then|When|After|Before|Today|Yesterday|Here|There|And|But|Also|While|As|If|Both|Our|Their|His|Her)\s+)+"
 )
-NOT_NAMES = re.compile(
+NOT_NAMES = pattern(
     r"\b(?:Ltd|Limited|Inc|LLC|LLP|GmbH|plc|Company|Trust|Association|Bank|Council|Department|Street|Road|Lane|Museum|House|Report|Store|Room|Board|Group|Services?|The|This|Monday|Tuesday|Wednesday|Thursday|Friday|Saturday|Sunday|January|February|March|April|May|June|July|August|September|October|November|December|Manager|Director|Officer|Insurer|Chair|Facilities|Collections|Managing|Chief|General|Senior)\b"
 )
 
@@ -82,20 +83,20 @@ def _found(document: Document) -> Iterator[tuple[int, int, str, str, str]]:
                 "",
                 "",
             )
-    for pattern in (TITLED, WITH_ROLE, LABEL, DONE_BY):
-        for m in pattern.finditer(text):
+    for form in (TITLED, WITH_ROLE, LABEL, DONE_BY):
+        for m in form.finditer(text):
             groups = m.groupdict()
             name = on_one_line(groups["name"])
             name = re.sub(r"[’']s\Z", "", name)
             name = OPENERS.sub("", name)
-            if pattern is not TITLED and re.match(rf"{_title}\s", name):
+            if form is not TITLED and re.match(rf"{_title}\s", name):
                 continue  # found by its title already
-            if NOT_NAMES.search(name) or (" " not in name and pattern is not TITLED):
+            if NOT_NAMES.search(name) or (" " not in name and form is not TITLED):
                 continue
-            if pattern is not TITLED and (_is_thing(text, m.start("name"), name) or name in defined):
+            if form is not TITLED and (_is_thing(text, m.start("name"), name) or name in defined):
                 continue
             role = on_one_line(groups.get("role") or "")
-            if pattern is TITLED:
+            if form is TITLED:
                 before = re.search(
                     r"(?:\A|[\n\t.;])\s*(?P<role>[A-Z][A-Za-z ]{3,40}),\s*\Z", text[max(0, m.start() - 60) : m.start()]
                 )

@@ -10,14 +10,15 @@ from collections import Counter
 from dataclasses import dataclass, replace
 from functools import lru_cache
 
+from yarnex.core.patterns import pattern
 from yarnex.core.terms.by_words import SAY_LITTLE, Idea, ideas_of, telling_words
 from yarnex.core.terms.measures import is_share, units_asked
 from yarnex.core.terms.sheets import load_sheet, shipped_sheets
 from yarnex.core.words import stem, stems_of
 
 AUXILIARY = r"(?:does|do|did|is|are|was|were|may|can|could|must|has|have|had|will|would|should|shall|am)"
-YES_NO = re.compile(rf"\A(?:and\s+|so\s+|but\s+)?{AUXILIARY}\b", re.IGNORECASE)
-SECOND_PART = re.compile(
+YES_NO = pattern(rf"\A(?:and\s+|so\s+|but\s+)?{AUXILIARY}\b", re.IGNORECASE)
+SECOND_PART = pattern(
     r",?\s+and,?\s+(?P<part>(?:if so,?\s+)?(?:to\s+|by\s+|for\s+|until\s+)?(?:what|how|when|who|where|which|why)\b.*)",
     re.IGNORECASE,
 )
@@ -53,27 +54,27 @@ FORMS: tuple[tuple[str, tuple[str, ...]], ...] = (
     (r"\bhow\s+much\b|\bwhat\s+(?:\w+\s+){0,3}?(?:sum|amount|price|cost|costs|fee|fees|rent|deposit|salary|premium|charge|charges|cover|value|budget|penalty|excess|allowance|net\s+worth|debt|worth)\b|\bwhat\s+(?:does|did|do|would|will)\s+.*\b(?:cost|pay|come\s+to|charge|earn)\b|\bwhat\s+(?:is|was|are|were)\s+.*\b(?:paid|charged|worth|payable|spent)\b", ("money", "percent", "number", "duration")),
 )  # fmt: skip
 # What is asked for one after another: a sum for each year.
-FOR_EACH = re.compile(
+FOR_EACH = pattern(
     r"\b(?:for|in|of)\s+(?:each|every)\s+(?:\w+\s+){0,2}(?:year|quarter|month|instalment)\b(?!\s+(?:of\s+delay|late|overdue))"
     r"|\b(?:year\s+by\s+year|month\s+by\s+month|by\s+(?:year|month|quarter|period))\b"
     r"|\A(?:please\s+)?(?:list|set\s+out|give|show)\b.*\b(?:(?:yearly|annual|monthly|quarterly|weekly)\b(?!\s+(?:leave|holiday|notice|hours))|instalments\b|repayments\b)",
     re.IGNORECASE,
 )
-YEAR = re.compile(r"(?:19|20)\d\d")
-WHICH_DAYS = re.compile(r"\W*(?:on|by|from)?\s*(?:which|what)\s+(?:\w+\s+)?(?:days|dates)\b", re.IGNORECASE)
-SIZE_OF_SUM = re.compile(
+YEAR = pattern(r"(?:19|20)\d\d")
+WHICH_DAYS = pattern(r"\W*(?:on|by|from)?\s*(?:which|what)\s+(?:\w+\s+)?(?:days|dates)\b", re.IGNORECASE)
+SIZE_OF_SUM = pattern(
     r"\bsize\s+of\s+(?:the\s+|a\s+)?(?:loan|debt|facility|claim|order|deal|contract|loss|budget|payment|fine|bond|investment|grant)s?\b",
     re.IGNORECASE,
 )
 RATIO = frozenset(("times",))  # "cover" is also what an insurance pays
 # "What is the greatest depth ...": what comes before "of", "in", a verb and the like says what is measured.
-MEASURED = re.compile(
+MEASURED = pattern(
     rf"\b(?:what|which)\s+(?:(?:is|are|was|were)\s+)?(?:the\s+|its\s+|their\s+)?(?P<thing>(?!{AUXILIARY}\b)\w[\w'’-]*(?:\s(?!(?:{AUXILIARY}|of|in|on|at|for|to|by|per|a|the|an|so|when|where|that|if|from|over|with)\b)\w[\w'’-]*){{0,3}})",
     re.IGNORECASE,
 )
-OF_WHAT = re.compile(r"\s(?:at|on|in|for|by|from|of|with|under|over|before|after|during|to)\s", re.IGNORECASE)
-WHAT = re.compile(r"(?:and\s+|but\s+|so\s+)?(?:\w+\s+)?what\b", re.IGNORECASE)
-HOW = re.compile(r"\bhow\s+(?P<what>long|big|large)\b", re.IGNORECASE)
+OF_WHAT = pattern(r"\s(?:at|on|in|for|by|from|of|with|under|over|before|after|during|to)\s", re.IGNORECASE)
+WHAT = pattern(r"(?:and\s+|but\s+|so\s+)?(?:\w+\s+)?what\b", re.IGNORECASE)
+HOW = pattern(r"\bhow\s+(?P<what>long|big|large)\b", re.IGNORECASE)
 ASKED_WEIGHT = 0.4  # what "how long" asks for counts less than what it is asked of
 # Words of a question that documents need not have, and how much each counts: they tell of which time, how exactly or how
 # far it is asked, what a value's own words say otherwise ("not less than"), or do a noun's work ("the fee that applies").
@@ -89,14 +90,14 @@ LIGHT: tuple[tuple[str, float], ...] = (
     ("general standard ordinary initial original normal usual", 0.6),
 )  # fmt: skip
 _light = {stem(word): weight for words, weight in LIGHT for word in words.split()}
-WHICH = re.compile(
+WHICH = pattern(
     r"(?:(?:and|but|so)\s+)?(?:(?:to|from|in|on|by|for|with|under|at|of|into|through)\s+)?which\b", re.IGNORECASE
 )
-IT = re.compile(
+IT = pattern(
     r"what\s+(?:is|are)\s+(?:it|they)|how\s+much(?:\s+is\s+it)?|to\s+how\s+much|up\s+to\s+what|what", re.IGNORECASE
 )
 # "What did she find", "for what may it be used": what is asked for is not named, but what is done with it is.
-BY_VERB = re.compile(
+BY_VERB = pattern(
     rf"\A(?:\w+\s+)?what\s+(?P<deed>{AUXILIARY}\s+(?!the\b|its\b|their\b|her\b|his\b|our\b|a\b|an\b)(?!(?:is|was|are|were)\s).*|(?!(?:is|was|are|were)\s+(?:the|its|their|her|his|our|an?)\b){AUXILIARY}\s+(?:\S+\s+){{1,4}}\w+\W*\Z|happen\w*.*)",
     re.IGNORECASE,
 )
@@ -110,9 +111,9 @@ GIVEN_AS: tuple[tuple[str, tuple[str, ...]], ...] = (
     ("version size count height width depth length distance weight", ("number", "text")),
 )  # fmt: skip
 _given_as = {stem(word): kinds for words, kinds in GIVEN_AS for word in words.split()}
-_forms = tuple((re.compile(form, re.IGNORECASE), kinds) for form, kinds in FORMS)
+_forms = tuple((pattern(form, re.IGNORECASE), kinds) for form, kinds in FORMS)
 PAPER = r"lease|licence|license|contract|agreement|deed|policy|facility|loan|terms"
-FRAME = re.compile(
+FRAME = pattern(
     rf",?\s*\b(?:(?:without|excluding|exclusive\s+of|leaving\s+out)\s+(?:any\s+)?(?:tax|vat|gst)|before\s+(?:vat|gst))\b|,?\s*\b(?:if|unless)\s+(?:(?:it|they)\s+(?:is|are)\s+)?(?:not\s+)?(?:ended|terminated|stopped|cancelled|determined|brought\s+to\s+an\s+end)\s+(?:sooner|earlier|early|before)\b"
     rf"|,?\s*\b(?:when|as|at\s+the\s+time(?:\s+when)?)\s+(?:the\s+|this\s+)?(?:{PAPER})\s+was\s+(?:first\s+)?(?:signed|made|granted|concluded|agreed|entered\s+into|taken\s+out)\b"
     rf"|,?\s*\b(?:as\s+(?:first|originally)\s+(?:signed|agreed|drafted|granted)|at\s+(?:signing|signature|inception|the\s+outset)|(?:in|under)\s+the\s+original\s+(?:{PAPER})|\(original\s+terms\)|originally)\b"
@@ -121,32 +122,32 @@ FRAME = re.compile(
     re.IGNORECASE,
 )
 # Words that only say what kind of answer is wanted, where they stand in the asking itself: "how late", "on what date".
-ASKING = re.compile(
+ASKING = pattern(
     r"\bhow\s+(?:long|soon|fast|quickly|late|early|often|many|much|big|large)\b"
     r"|\b(?:on|by|from|until|before|after|at|since|up\s+to|for|in)\s+(?:what|which)\s+date\b"
     r"|\b(?:what|which)\s+(?:(?:is|was|are|were)\s+the\s+)?(?:days?|time|percentage|share|proportion|slice|portion|fraction|company|firm|name)\b(?:\s+of\b)?",
     re.IGNORECASE,
 )
-TILL_WHEN = re.compile(r"\b(?:until|till|up\s+to)\s+(?:when|what\s+date)\b", re.IGNORECASE)
-GOES_ON = re.compile(r"\b(?:runs?|lasts?|continues?|goes?\s+on|stays?\s+in\s+force|is\s+valid)\b", re.IGNORECASE)
-EXHAUSTIVE = re.compile(r"\b(?:all|every|each|list|any\s+other)\b", re.IGNORECASE)
-OPENING = re.compile(
+TILL_WHEN = pattern(r"\b(?:until|till|up\s+to)\s+(?:when|what\s+date)\b", re.IGNORECASE)
+GOES_ON = pattern(r"\b(?:runs?|lasts?|continues?|goes?\s+on|stays?\s+in\s+force|is\s+valid)\b", re.IGNORECASE)
+EXHAUSTIVE = pattern(r"\b(?:all|every|each|list|any\s+other)\b", re.IGNORECASE)
+OPENING = pattern(
     r"\A(?:according\s+to|in|at|by|under|as\s+to|for)\s(?!(?:what|which|whom|how)\b)[^,?]{3,40},\s+", re.IGNORECASE
 )
-FOLLOWS = re.compile(r"\A(?:and|but|so)\b|\A(?:what|how)\s+about\b", re.IGNORECASE)
-POINTS_BACK = re.compile(
+FOLLOWS = pattern(r"\A(?:and|but|so)\b|\A(?:what|how)\s+about\b", re.IGNORECASE)
+POINTS_BACK = pattern(
     r"\b(?:it|its|that|this|they|them|then|(?<!is\s)(?<!are\s)(?<!was\s)(?<!were\s)there|these|those|he|she|his|her|does\s+not)\b",
     re.IGNORECASE,
 )
 # "On how much notice?" goes on with what was asked before it.
 _no_auxiliary = r"\s+(?!is|are|was|were|do|does|did|has|have|had|may|can|must|shall|will|would|should|could)\w+"
-NO_VERB = re.compile(
+NO_VERB = pattern(
     r"(?:(?:on|with|under|by|for|at|within|until|from|to|in|of|after|before|over|above|below)\s+(?:what|which|whose|how\s+\w+)"
     rf"(?:{_no_auxiliary}){{1,2}}|(?:what|which|whose){_no_auxiliary})\s*\?",
     re.IGNORECASE,
 )
 # "And how long is the term?" may as well be asked by itself.
-WHOLE_QUESTION = re.compile(
+WHOLE_QUESTION = pattern(
     rf"(?:and|but|so)\s+(?:(?:on|with|under|by|for|at|until|from|to|in|of)\s+)?(?:who|whom|what|which|when|where|why|how\s+\w+)\s+(?:\w+\s+){{0,2}}?{AUXILIARY}\b",
     re.IGNORECASE,
 )
@@ -154,7 +155,7 @@ PERSONS = frozenset(("he", "she", "his", "her"))
 FEW_IDEAS = 2
 WHOLLY = 0.7  # ideas of less weight only frame the question
 LEANING = 0.5  # what the words of the question before count
-NOT_OURS = re.compile(
+NOT_OURS = pattern(
     r"\b(?:capital\s+of|weather|who\s+won|president\s+of\s+(?:the\s+)?(?:united|france|usa)|population\s+of|recipe|joke|poem|translate|stock\s+price\s+today|latest\s+news|meaning\s+of\s+life)\b",
     re.IGNORECASE,
 )

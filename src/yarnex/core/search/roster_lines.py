@@ -9,13 +9,14 @@ import re
 from collections.abc import Sequence
 
 from yarnex.core.document import Span
+from yarnex.core.patterns import pattern
 
-MARKER = re.compile(r"(?<![\w.])\((?P<mark>\d{1,2}|[a-z]|[ivx]{2,5})\)\s*")
+MARKER = pattern(r"(?<![\w.])\((?P<mark>\d{1,2}|[a-z]|[ivx]{2,5})\)\s*")
 ROMAN = ("i", "ii", "iii", "iv", "v", "vi", "vii", "viii", "ix", "x", "xi", "xii", "xiii", "xiv", "xv")
-TAIL = re.compile(r"[\s,;]*(?:\b(?:and|or)\b)?[\s,;]*\Z")
-STOP = re.compile(r"\.(?=\s+[A-Z(“\"]|\s*\Z)")
-BEHIND_COLON = re.compile(r":\s+(?P<rest>[^:]+?)(?:\.(?=\s+[A-Z(]|\s*\Z)|\Z)", re.DOTALL)
-LEADING = re.compile(r"\s*(?:(?:and|or)\s+)?")
+TAIL = pattern(r"[\s,;]*(?:\b(?:and|or)\b)?[\s,;]*\Z")
+STOP = pattern(r"\.(?=\s+[A-Z(“\"]|\s*\Z)")
+BEHIND_COLON = pattern(r":\s+(?P<rest>[^:]+?)(?:\.(?=\s+[A-Z(]|\s*\Z)|\Z)", re.DOTALL)
+LEADING = pattern(r"\s*(?:(?:and|or)\s+)?")
 FEWEST = 3
 LONGEST_PART = 120  # characters of a part behind a colon that is still a name with a word or two
 

@@ -12,6 +12,7 @@ from yarnex.core.costs.model import Bill
 from yarnex.core.costs.statements import payments_of
 from yarnex.core.dates.chronology import entries_of
 from yarnex.core.document import Cite, Document, Span
+from yarnex.core.patterns import pattern
 from yarnex.core.search.people import PERSON_WORDS, people_of
 from yarnex.core.search.roster_model import RosterItem, RosterOffer
 from yarnex.core.terms.candidates import on_one_line
@@ -23,15 +24,15 @@ BILLS = frozenset(stems_of("invoice bill estimate receipt"))
 PAYMENTS = frozenset(stems_of("payment remittance instalment"))
 ENTRIES = frozenset(stems_of("entry visit consultation appointment session diary"))
 _road = r"Street|Road|Lane|Avenue|Square|Quay|Wharf|Yard|Park|Place|Way|Drive|Close|Row|Walk|Boulevard|Court|House|Estate|Studios?"
-ADDRESS = re.compile(
+ADDRESS = pattern(
     rf"(?:\b(?:Unit|Suite|Floor|PO\s+Box)\s+\w+,\s+)?(?:\d+[A-Za-z]?\s+)?(?:[A-Z][\w’'-]+\s+){{1,4}}(?:{_road})\b(?:,\s+(?!(?:GST|VAT|Tax)\b)[A-Z][\w’'-]+(?:\s+(?!(?:GST|VAT|Tax|Invoice)\b)[A-Z\d][\w’'-]*){{0,3}})*"
     r"|\bPO\s+Box\s+\d+[^\n\t·|:.]{0,40}"
 )
-REGISTERED = re.compile(
+REGISTERED = pattern(
     r"\b(?:GST|VAT|ABN|ACN|EIN|TIN|NIF|company|reg(?:istered|istration)?)\b\.?\s*(?:no\.?|number|nr\.?|#)?\s*:?\s*(?:[A-Z]{2}\s?)?\d[\d -]{4,16}\d",
     re.IGNORECASE,
 )
-CONTACT = re.compile(
+CONTACT = pattern(
     r"[\w.+-]+@[\w-]+(?:\.[\w-]+)+|(?<![\w-])(?:\+\d{1,3}[ ()-]*)?\(?0\d{1,4}\)?(?:[ -]\d{2,5}){1,4}(?![\w-])"
 )
 
@@ -89,7 +90,7 @@ def _senders(document: Document, bills: tuple[Bill, ...]) -> RosterOffer:
         words = sent[0].head.of(document.text)
         customer = sent[0].customer
         own = words[: words.find(customer)] if customer and customer in words else words
-        found = [m.group() for pattern in (ADDRESS, REGISTERED, CONTACT) for m in [pattern.search(own)] if m]
+        found = [m.group() for form in (ADDRESS, REGISTERED, CONTACT) for m in [form.search(own)] if m]
         numbers = ", ".join(dict.fromkeys(bill.number for bill in sent if bill.number))
         detail = "; ".join(
             [

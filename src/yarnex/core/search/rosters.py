@@ -12,6 +12,7 @@ from dataclasses import replace
 
 from yarnex.core.document import Cell, Cite, Document, Span, Table
 from yarnex.core.document.table_paths import column_path
+from yarnex.core.patterns import pattern
 from yarnex.core.search.numbered_entries import numbered_entries
 from yarnex.core.search.roster_lines import FEWEST, numbered_items, parts_behind_colon
 from yarnex.core.search.roster_model import Roster, RosterItem, RosterOffer
@@ -23,20 +24,20 @@ from yarnex.core.terms.values_in_lines import LineValues
 from yarnex.core.words import stems_of
 
 LONGEST = 160  # characters of an item
-NUMBER = re.compile(r"\A\W*(?P<n>\d{1,3})(?:[.)]|\s|\Z)")
-CODE = re.compile(r"[A-Z]{1,3}[-.]?\d[\w.-]{0,10}")  # B1, OA-1104: part of an item's name
+NUMBER = pattern(r"\A\W*(?P<n>\d{1,3})(?:[.)]|\s|\Z)")
+CODE = pattern(r"[A-Z]{1,3}[-.]?\d[\w.-]{0,10}")  # B1, OA-1104: part of an item's name
 _ordinal = r"(?:first|second|third|fourth|fifth|sixth|seventh|eighth|ninth|tenth|eleventh|twelfth)"
-OPENING = re.compile(  # "Exhibit B ...", "Endorsement 3 - ...", "SECOND SCHEDULE ..."
+OPENING = pattern(  # "Exhibit B ...", "Endorsement 3 - ...", "SECOND SCHEDULE ..."
     rf"(?:{_ordinal}\s+(?P<after>[a-z]+)|(?P<before>[a-z]+)\s+(?P<number>\d{{1,3}}|[A-Z]|[IVX]{{1,5}}))(?=[\s.,:–—-]|\Z)",
     re.IGNORECASE,
 )
-LEADER = re.compile(r"(?:\.\s?){4,}|…")
-TOTAL = re.compile(
+LEADER = pattern(r"(?:\.\s?){4,}|…")
+TOTAL = pattern(
     r"\s*(?:grand\s+)?(?:sub-?)?totals?(?:\s*[:.]|\s+(?:of|for|amount|due|payable|in|incl\w*|excl\w*|before|after|[£$€\d])|\W*\Z)|\A\W*\Z",
     re.IGNORECASE,
 )
-TOTAL_ROW = re.compile(r"\s*(?:grand\s+)?totals?\b", re.IGNORECASE)
-LISTS = re.compile(
+TOTAL_ROW = pattern(r"\s*(?:grand\s+)?totals?\b", re.IGNORECASE)
+LISTS = pattern(
     r"(?:\b(?:are|were|include|includes|including|namely|comprise|comprises)\b|:)\s*(?P<rest>[^.;:]{8,400})"
 )
 PEOPLE = (
@@ -60,11 +61,11 @@ PEOPLE = (
 )
 
 
-OF_THEM = re.compile(
+OF_THEM = pattern(
     r"(?P<head>[^,.;:()]{3,60}?)\s+(?:of|to|for|from|by|with)\s+(?:the\s+)?[^,.;:()]{3,60}\Z", re.IGNORECASE
 )
 LEAD_OF_ITS_OWN = 40  # characters of a lead-in that says what the items are without the words over its paragraph
-LIST_WORD = re.compile(
+LIST_WORD = pattern(
     r"\b(?:lists?|tables?|schedules?|names?|particulars|details|description|summary|summaries|register|statement|analysis|number|inventory|kinds?|types?|classes|categories)\b",
     re.IGNORECASE,
 )
@@ -124,7 +125,7 @@ def roster(document: Document, of: str) -> Roster:
     return Roster(document, of, tuple(also), best.source, gaps, duplicates, left[:20])
 
 
-LETTERED = re.compile(r"\((?:[a-z]|[ivx]{1,4})\)\s")
+LETTERED = pattern(r"\((?:[a-z]|[ivx]{1,4})\)\s")
 
 
 def _lettered(items: list[RosterItem]) -> list[RosterItem]:
@@ -139,7 +140,7 @@ def _heads_the_list(text: str, of: str) -> bool:
     return bool(last) and re.match(rf"{re.escape(last[0])}\s+of\b", text, re.IGNORECASE) is not None
 
 
-PART = re.compile(
+PART = pattern(
     r"\b(?P<name>part|schedule|section|annex|appendix|exhibit|chapter)\s+(?P<number>[A-Z]|\d{1,3}|[IVX]{1,5})\b",
     re.IGNORECASE,
 )
@@ -168,7 +169,7 @@ def _gaps(numbers: Sequence[int]) -> tuple[str, ...]:
     return tuple(str(n) for n in range(min(numbers), max(numbers)) if n not in numbers) if len(numbers) > 2 else ()
 
 
-QUALIFIER = re.compile(
+QUALIFIER = pattern(
     r"\s*(?:\([^()]*\)|,|\b(?:at|in|of|from|who|that|which|on|to|with|without|needing|needed|made|named|under|for|beyond|over|above|below|before|after|not|still)\b).*",
     re.IGNORECASE,
 )
@@ -265,7 +266,7 @@ def _tables(passages: Passages, wanted: Wanted) -> Iterator[RosterOffer]:
     yield from joined.values()
 
 
-YES = re.compile(r"(?:yes|y|✓|✔|☑|☒|x|true|required|needed)\Z", re.IGNORECASE)
+YES = pattern(r"(?:yes|y|✓|✔|☑|☒|x|true|required|needed)\Z", re.IGNORECASE)
 
 
 def _rows_that_fit(passages: Passages, wanted: Wanted, of: str) -> Iterator[RosterOffer]:
@@ -368,7 +369,7 @@ def _lists(passages: Passages, wanted: Wanted) -> Iterator[RosterOffer]:
         yield RosterOffer(score, f"the list under {(heading or lead.strip())[-60:]!r}", items)
 
 
-BELOW = re.compile(r"\b(?:below|following|as\s+follows|listed|are\s+these)\b", re.IGNORECASE)
+BELOW = pattern(r"\b(?:below|following|as\s+follows|listed|are\s+these)\b", re.IGNORECASE)
 
 
 def _in_running_text(passages: Passages, wanted: Wanted) -> Iterator[RosterOffer]:

@@ -11,6 +11,7 @@ from dataclasses import replace
 from decimal import Decimal, InvalidOperation
 
 from yarnex.core.document import Cite, Span
+from yarnex.core.patterns import pattern
 from yarnex.core.search.inquiry import Inquiry
 from yarnex.core.search.patterns import PATTERNS
 from yarnex.core.search.question import Question
@@ -22,14 +23,14 @@ from yarnex.core.values import Duration, Money
 from yarnex.core.values.numbers import read_digits
 
 # What may be below nothing; every other sum in brackets is one that the statement takes off.
-SIGNED = re.compile(
+SIGNED = pattern(
     r"\b(?:net|balance|profit|loss|result|change|movement|surplus|deficit|difference|flow|gain|swing|variance|adjustment|correction)\b",
     re.IGNORECASE,
 )
-RUNS_FROM = re.compile(
+RUNS_FROM = pattern(
     r"\s+(?:after|before|from|following|prior\s+to|later|earlier)\b(?P<what>\s+[^\s,;:.()]+(?:\s+(?!(?:and|or|but|unless|if|provided|except|subject|which|by|to|in\s+(?:the\s+case|which)|be|is|are|was|were|shall|must|may|will|can|you|we|they|he|she|it|this|that|within)\b)[^\s,;:.()]+){0,13})"
 )
-WITHIN = re.compile(
+WITHIN = pattern(
     r"\b(?:within|at\s+least|not\s+(?:less|more|later)\s+than|no\s+later\s+than|on\s+the)\s+\Z", re.IGNORECASE
 )
 NEAR_SHOWN = 3

@@ -9,6 +9,7 @@ from __future__ import annotations
 import re
 from collections.abc import Sequence
 
+from yarnex.core.patterns import pattern
 from yarnex.core.search.question import Question
 from yarnex.core.terms.by_words import telling_words
 from yarnex.core.terms.lines import Line
@@ -17,36 +18,36 @@ from yarnex.core.values import YesNo
 from yarnex.core.values.ticks import ticked_answer
 from yarnex.core.words import stems_of
 
-YES = re.compile(
+YES = pattern(
     r"(?:[\w .'’-]{2,40}:\s+)?(?P<yes>yes|yeah|yep|correct|that['’]s right|i did|we did|i was|it was)\b|(?:[\w .'’-]{2,40}:\s+)?(?P<no>no|nope|never)\b(?!\.\s?\d|\s+(?:later|less|more))",
     re.IGNORECASE,
 )
 # In a conversation the one who is asked tells of his own deeds: "I didn't go down at two".
-DENIES = re.compile(
+DENIES = pattern(
     r"(?:\A|[.!?:,]\s+)(?:no,\s+)?(?:i|we)\s+(?:did\s+not|didn['’]t|do\s+not|don['’]t|have\s+not|haven['’]t|was\s+not|wasn['’]t|never)\b",
     re.IGNORECASE,
 )
-NO = re.compile(
+NO = pattern(
     r"\b(?:not(?!\s+(?:less|more|later|earlier|fewer|exceed\w*|only|unreasonabl\w+|limited\s+to|be\s+unreasonabl\w+))|no(?!\s+(?:later|less|more|fewer))|never|none|neither|nor|cannot|isn['’]t|aren['’]t|wasn['’]t|didn['’]t"
     r"|don['’]t|doesn['’]t|can['’]t|won['’]t|nothing|nobody|excluded|excludes|prohibited|refused?|unable|waive[sd]?|non-\w+)\b",
     re.IGNORECASE,
 )
-UNCONDITIONAL = re.compile(
+UNCONDITIONAL = pattern(
     r"\b(?:automatic(?:ally)?|freely|unconditional(?:ly)?|as\s+of\s+right|outright|at\s+will|without\s+(?:first\s+)?(?:asking|any(?:one|body)['’]?s?\b|consent|permission|approval|leave\b|conditions?))",
     re.IGNORECASE,
 )
-ONLY_IF = re.compile(
+ONLY_IF = pattern(
     r"\bonly\s+(?:if|with|where|when|after|once)\b|\bunless\b|(?<!not\s)\bsubject\s+to\b|\bprovided\s+that\b|\bwith\s+(?:the\s+)?(?:prior\s+)?(?:written\s+)?consent\b",
     re.IGNORECASE,
 )
-PERSONAL = re.compile(r"\bpersonal\s+to\b", re.IGNORECASE)
-OF_OTHERS = re.compile(
+PERSONAL = pattern(r"\bpersonal\s+to\b", re.IGNORECASE)
+OF_OTHERS = pattern(
     r"\b(?:assignees?|successors?|buyers?|purchasers?|transferees?|anyone|anybody|others?|another|sub-?tenants?|heirs?|new\s+(?:owner|tenant))\b",
     re.IGNORECASE,
 )
-CASE = re.compile(r"\b(?:where|if|when|in\s+case)\b(?P<case>.+)", re.IGNORECASE)
-EXCEPT = re.compile(r"\b(?:except|unless|save|other\s+than|apart\s+from)\b(?P<rest>[^.;]+)", re.IGNORECASE)
-PART_ENDS = re.compile(r"[,;:]\s")
+CASE = pattern(r"\b(?:where|if|when|in\s+case)\b(?P<case>.+)", re.IGNORECASE)
+EXCEPT = pattern(r"\b(?:except|unless|save|other\s+than|apart\s+from)\b(?P<rest>[^.;]+)", re.IGNORECASE)
+PART_ENDS = pattern(r"[,;:]\s")
 MOST_OF_CASE = 0.6  # share of the words of a case that must stand in the exception
 
 

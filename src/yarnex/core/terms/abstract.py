@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from datetime import date
 
 from yarnex.core.document import Cite, Document
+from yarnex.core.patterns import pattern
 from yarnex.core.terms.candidates import TYPED, on_one_line
 from yarnex.core.terms.computed import RULES, formula_words, of_an_extra, shown_date
 from yarnex.core.terms.conditions import condition_of
@@ -23,16 +24,16 @@ CONFLICT_FLOOR = 0.8  # evidence weaker than this never makes a conflict
 CONFLICT_MARGIN = 0.05
 NEAR_SHOWN = 3
 SENTENCES = ("cue", "definition", "words")  # finders that read values in sentences
-ENDORSED = re.compile(r"\b(?:endorsements?|riders?)\b", re.IGNORECASE)
+ENDORSED = pattern(r"\b(?:endorsements?|riders?)\b", re.IGNORECASE)
 PART_AT_MOST = 0.6  # confidence in what holds for a part only
 OF_A_PART = 0.1  # how much less a value counts as the general rule where it holds for one part only
-PART_ONLY = re.compile(
+PART_ONLY = pattern(
     r"(?:\W|\(?[\da-z]{1,4}[.)]\s)*(?i:in respect of|with respect to|in relation to|as regards|in the case of|for|at|during)\s[^,;.]{0,70}"
     r"\b(?!(?:January|February|March|April|May|June|July|August|September|October|November|December|Sections?|Clauses?|Articles?|Paragraphs?|Schedules?|Annex|Appendix|Exhibit|Regulation)\b)[A-Z][a-z]+s?\s(?:\d{1,3}|[A-Z])(?![\w.,]*\d)\b"
 )
 AUTO = "auto"  # the sheet of each document's kind
-LEADER = re.compile(r"(?:\.\s?){5,}")  # a line of a contents page
-SPECIAL = re.compile(r"special (?:condition|provision|term)s?", re.IGNORECASE)
+LEADER = pattern(r"(?:\.\s?){5,}")  # a line of a contents page
+SPECIAL = pattern(r"special (?:condition|provision|term)s?", re.IGNORECASE)
 
 
 @dataclass(frozen=True)
@@ -120,7 +121,7 @@ def sheet_for(document: Document, name: str = AUTO) -> Sheet:
     return load_sheet(OTHER if kind == "unknown" and not _agrees(document) else sheet_for_kind(kind))
 
 
-AGREES = re.compile(
+AGREES = pattern(
     r"\b(hereby|part(?:y|ies)|agree(?:s|d|ments?)?|shall|covenants?|undertakes?|terminat\w+|warrants?|indemnif\w+|liable|governed)\b",
     re.IGNORECASE,
 )
@@ -172,7 +173,7 @@ def _of_the_title(candidate: Candidate, document: Document) -> bool:
 
 
 AFTER_TITLE = 60  # letters
-GOES_ON = re.compile(r"\s*(?:for|as\s+at|at|to)\b", re.IGNORECASE)
+GOES_ON = pattern(r"\s*(?:for|as\s+at|at|to)\b", re.IGNORECASE)
 
 
 def _chosen(term: Term, found: list[Candidate], passages: Passages) -> Finding:
@@ -276,7 +277,7 @@ def _chosen(term: Term, found: list[Candidate], passages: Passages) -> Finding:
     )  # fmt: skip
 
 
-LIMITED = re.compile(
+LIMITED = pattern(
     r"\b(?:in respect of|in the case of|in relation to|as regards|where|if|until|only|that (?:are|is)|which (?:are|is)|for (?:the |any |each |all )?(?:first|second|third|last|products?|goods|items?|premises|[A-Z]\w+))\b"
 )
 
@@ -299,7 +300,7 @@ def _rule_before_exception(found: list[Candidate], term: Term) -> tuple[Candidat
     return best, None
 
 
-VARIES = re.compile(
+VARIES = pattern(
     r"\b(?:instead of|in place of|is (?:amended|replaced|varied)|shall read|notwithstanding)\b", re.IGNORECASE
 )
 

@@ -8,6 +8,7 @@ from dataclasses import replace
 from datetime import date
 
 from yarnex.core.document import Cite, Document, Span
+from yarnex.core.patterns import pattern
 from yarnex.core.terms.abstract import Abstract
 from yarnex.core.terms.computed import RULES
 from yarnex.core.terms.identity import document_date, identify
@@ -25,7 +26,7 @@ from yarnex.core.values import (
 
 KINDS = ("amendment", "side_letter")
 DATES = ("lease_date", "agreement_date", "contract_date", "order_date", "document_date")
-TAKES_EFFECT = re.compile(
+TAKES_EFFECT = pattern(
     r"\b(?:(?:takes?|have|has|with) effect|is effective|effective (?:from|on|as of)|(?:apply|applies) (?:from|on and after))\b"
 )
 OWN_TERMS = (
@@ -38,11 +39,9 @@ OWN_TERMS = (
     "counterparts",
     "parties",
 )  # of the amendment itself, not of the lease
-DELETES = re.compile(
-    r"\b(?:is|are)\s+(?:hereby\s+)?(?:deleted|removed|struck out|cancelled|of no further)", re.IGNORECASE
-)
-REPLACES = re.compile(r"\b(?:replaced|substituted|amended|restated)\b", re.IGNORECASE)
-CLAUSE = re.compile(
+DELETES = pattern(r"\b(?:is|are)\s+(?:hereby\s+)?(?:deleted|removed|struck out|cancelled|of no further)", re.IGNORECASE)
+REPLACES = pattern(r"\b(?:replaced|substituted|amended|restated)\b", re.IGNORECASE)
+CLAUSE = pattern(
     r"(?:\b(?:Section|Clause|Article|Paragraph)s?\s+|,\s*|\band\s+)(?P<n>\d{1,2}(?:\.\d{1,3})+|\d{1,2}(?=\s*\())",
     re.IGNORECASE,
 )

@@ -15,6 +15,7 @@ from itertools import pairwise
 from yarnex.core.document import Cite, Span
 from yarnex.core.document.table_paths import column_path
 from yarnex.core.number_names import ORDINALS, UNITS
+from yarnex.core.patterns import pattern
 from yarnex.core.phrases import says
 from yarnex.core.terms.candidates import TYPED, candidate, fits, on_one_line, shortened
 from yarnex.core.terms.lines import Line, Lines
@@ -38,30 +39,30 @@ PART = 0.45  # one word of a phrase that means something as a whole
 HINTED = 0.25
 NAMED = 0.3  # how much a line gains whose label is just what is asked for
 UNIT_FITS, UNIT_MISFITS = 0.15, 0.4
-BOUND = re.compile(
+BOUND = pattern(
     r"\b(?:min|max|at least|at most|up to|not (?:more|less) than|minimum|maximum)\.?\s*(?:of\s+)?\Z", re.IGNORECASE
 )
 BOUND_STEMS = {
     stem(w) for w in ("minimum", "maximum", "least", "most", "required", "requirement", "limit", "cap", "floor")
 }
-WANTED_HEAD = re.compile(
+WANTED_HEAD = pattern(
     r"\b(?:requirement|required|wanted|specified|target|limit|budget|previous|prior)\b", re.IGNORECASE
 )
-OTHERWISE = re.compile(
+OTHERWISE = pattern(
     r"\b(?:longer|extended|extension|optional|option|extra|previous|previously|former|formerly|original|originally|earlier|instead)\b",
     re.IGNORECASE,
 )
 APART, SCATTERED = 30, 0.4  # characters between the words of a phrase, and what it is worth where they stand apart
 SIDE_BY_SIDE = 28  # characters between two words that belong together
 OTHERS_WORD = 40  # how much farther a word may stand from a value than from another one, as `_parted` counts, to be said of it too
-SAYS = re.compile(
+SAYS = pattern(
     r"\s(?:is|are|was|were|has|have|does|do|did|shall|may|must|cannot|will)\s"
 )  # a heading that is a sentence
 # "26.0 per cent (2024: 25.8 per cent)": what is in the brackets is for comparison.
-COMPARED = re.compile(r"\((?:[\w ]{0,24}\s)?(?P<year>(?:19|20)\d\d(?:[/-]\d\d)?)\s*:\s*(?:[£$€]\s?)?\Z")
+COMPARED = pattern(r"\((?:[\w ]{0,24}\s)?(?P<year>(?:19|20)\d\d(?:[/-]\d\d)?)\s*:\s*(?:[£$€]\s?)?\Z")
 OF_LABEL = 0.85  # how much a word of the label of a row or of the head of a column counts at the least
 # "... for A and nine months for B": the second value opens another part.
-ANOTHER = re.compile(r"\b(?:and|or|but)\s+(?:(?:for|of|to|by)\s+)?(?:[£$€]\s?)?\Z")
+ANOTHER = pattern(r"\b(?:and|or|but)\s+(?:(?:for|of|to|by)\s+)?(?:[£$€]\s?)?\Z")
 NEARLY_AS_SURE = 0.2  # how much less surely another word may name a thing and still tell where it stands
 SECONDS_OF = 3  # best lines whose other values are hits too
 MOST_TELLING, UNSAID = 7.0, 0.7

@@ -6,6 +6,7 @@ import re
 from collections.abc import Iterator
 
 from yarnex.core.document import Cite, Span
+from yarnex.core.patterns import pattern
 from yarnex.core.phrases import Phrase, says
 from yarnex.core.reading.layout.paragraphs import number_of
 from yarnex.core.terms.model import Candidate, Term
@@ -16,17 +17,17 @@ from yarnex.core.values.ticks import ticked_answer
 TYPED = ("date", "money", "percent", "number", "duration")
 BARE_PERIODS = ("year", "month", "quarter", "week")  # rents are often stated without saying for how long
 MAX_QUOTE = 480  # characters
-PASSING = re.compile(r"\A(?:see|as (?:set out|stated|defined|described)|refer to|per)\b", re.IGNORECASE)
-NO_NUMBER = re.compile(  # what stands in place of a number
+PASSING = pattern(r"\A(?:see|as (?:set out|stated|defined|described)|refer to|per)\b", re.IGNORECASE)
+NO_NUMBER = pattern(  # what stands in place of a number
     r"\W*(?:no|none|nil|unlimited|not|n/a|as|to be|tb[acd]|see|by|any|all|each|per|various|varies|included|subject)\b",
     re.IGNORECASE,
 )
-REFERENCE = re.compile(
+REFERENCE = pattern(
     r"\A.{0,50}?\b(?:described|set out|specified|stated|payable|defined|contained|shown)\b[^.;]{0,60}\b(?:Schedule|clause|Clause|Section|Exhibit|Part|paragraph|Particulars|Appendix|Annex)\b|\A[^.;]{0,40}\b(?:under|in|by)\s+(?:Schedule|clause|Clause|Section|section|Exhibit|Part|paragraph|Appendix|Annex)\s+[\dA-Z.()]+\W*\Z"
 )
 
 
-DAY = re.compile(
+DAY = pattern(
     r"(?:(?P<d>\d{1,2})(?:st|nd|rd|th)?\s+(?:day\s+of\s+)?(?P<m>January|February|March|April|May|June|July|August|September|October|November|December)"
     r"|(?P<m2>January|February|March|April|May|June|July|August|September|October|November|December)\s+(?P<d2>\d{1,2})(?!\d)(?:st|nd|rd|th)?)(?!\s*,?\s*\d{4})",
 )

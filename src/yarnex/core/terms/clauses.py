@@ -6,6 +6,7 @@ import re
 from collections.abc import Iterator
 
 from yarnex.core.document import Cite, Span
+from yarnex.core.patterns import pattern
 from yarnex.core.phrases import says
 from yarnex.core.terms.candidates import is_named, on_one_line, shortened, without_number
 from yarnex.core.terms.identity import identify
@@ -105,7 +106,7 @@ MOST_ITEMS = 80
 ITEM_LENGTH = 220  # characters of an item that is shown
 
 
-ANNEXED = re.compile(r"(?:[\w-]+\s)?(?:annex|appendix|schedule|exhibit|attachment)\b", re.IGNORECASE)
+ANNEXED = pattern(r"(?:[\w-]+\s)?(?:annex|appendix|schedule|exhibit|attachment)\b", re.IGNORECASE)
 ITEM_WORDS = (
     12  # of a sentence that is an entry of a list set in a paragraph: "Borough of Thrapsley (2022): two looms."
 )

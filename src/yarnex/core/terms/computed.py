@@ -17,6 +17,7 @@ from typing import cast
 from dateutil.relativedelta import relativedelta
 
 from yarnex.core.document import Cite, Span
+from yarnex.core.patterns import pattern
 from yarnex.core.phrases import says
 from yarnex.core.terms.model import Finding, Term
 from yarnex.core.terms.passages import Passages
@@ -90,15 +91,15 @@ def _cites(*findings: Finding) -> tuple[Cite, ...]:
 
 # ------------------------------------------------------------------ dates counted from a defined date
 _ordinal = rf"(?:{ORDINAL_WORDS}|\d{{1,3}}(?:st|nd|rd|th))"
-NTH_MONTH = re.compile(
+NTH_MONTH = pattern(
     rf"last day of the (?P<n>{_ordinal})\s*(?:\((?P<d>\d{{1,3}})(?:st|nd|rd|th)?\))?\s*(?P<full>full\s+)?(?:calendar\s+)?month\s+(?P<to>after|following|from|thereafter)\s*(?:the\s+)?(?P<name>(?:\d{{1,2}}(?:st|nd|rd|th)?\s+(?:of\s+)?)?[A-Z][\w'’ ]{{2,50}}?)?(?=[\s,.;)(]*(?:\Z|[,.;()]|\b(?:unless|subject|or|and|in|which|whichever|of)\b))",
     re.IGNORECASE,
 )
-ANNIVERSARY = re.compile(
+ANNIVERSARY = pattern(
     rf"(?P<eve>(?:day|date)\s+(?:immediately\s+)?(?:before|preceding|prior to)\s+)?(?:the\s+)?(?P<n>{_ordinal})\s*(?:\(\d{{1,3}}(?:st|nd|rd|th)?\)\s*)?anniversary\s+of\s+(?:the\s+)?(?P<name>[\w'’ ,]{{3,60}})",
     re.IGNORECASE,
 )
-AFTER = re.compile(r"(?P<to>after|following|from|before|prior to|preceding)\s+(?:the\s+)?(?P<name>[A-Z][\w'’ ]{2,50})")
+AFTER = pattern(r"(?P<to>after|following|from|before|prior to|preceding)\s+(?:the\s+)?(?P<name>[A-Z][\w'’ ]{2,50})")
 
 
 def resolve_date(name: str, findings: Findings, passages: Passages) -> tuple[date, str, tuple[Cite, ...]] | None:

@@ -8,20 +8,21 @@ from __future__ import annotations
 import re
 
 from yarnex.core.document import Span
+from yarnex.core.patterns import pattern
 from yarnex.core.terms.candidates import cut
 from yarnex.core.terms.passages import Passages
 
 LONGEST = 200  # characters of a condition
-CHOICE = re.compile(
+CHOICE = pattern(
     r"\b(?:the\s+)?(?:greater|greatest|lesser|least|higher|highest|lower|lowest|larger|smaller|earlier|earliest|later|latest|longer|shorter|sum)\s+of\b|\bwhichever\s+(?:is|occurs|comes)\b",
     re.IGNORECASE,
 )
-LIMIT = re.compile(
+LIMIT = pattern(
     r"\b(?:provided\s+(?:always\s+)?that|on\s+condition\s+that|subject\s+(?:always\s+)?to|unless|except(?:\s+(?:that|for|where|if|as))?|save\s+(?:that|for|where)|but\s+not|other\s+than"
     r"|or,?\s+if\s+(?:later|earlier|greater|less|higher|lower)|only\s+if|if\s+and\s+only\s+if|so\s+long\s+as|for\s+so\s+long\s+as|plus|less\s+(?=the|any))\b",
     re.IGNORECASE,
 )
-STOP = re.compile(r";|\.(?=\s|\Z)|:(?=\s)")
+STOP = pattern(r";|\.(?=\s|\Z)|:(?=\s)")
 
 
 def condition_of(passages: Passages, value: Span) -> str:

@@ -12,6 +12,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, field
 
 from yarnex.core.document import Document, Span
+from yarnex.core.patterns import pattern
 from yarnex.core.terms.lines import Line
 from yarnex.core.terms.particulars import LINE_LABELS, SIGNING, typed_value
 from yarnex.core.terms.passages import Passages, plain_label
@@ -24,7 +25,7 @@ ALIKE = 0.5  # share of the words of two labels that both have
 MOST_TERMS = 60
 SHORT_VALUE = 200  # characters of what stands opposite a label
 HEADING_WORDS = 7
-NO_TERM = re.compile(
+NO_TERM = pattern(
     r"(?:schedule|annex|appendix|exhibit|part|page|contents|table of contents|section|article|definitions?|interpretation|parties|background|recitals?)\b",
     re.IGNORECASE,
 )

@@ -10,6 +10,7 @@ from functools import lru_cache
 from yarnex.core.document import Cite, Document, Span
 from yarnex.core.errors import PackError
 from yarnex.core.packs import Entry, Field, check_keys, load_entries, pack_text, texts
+from yarnex.core.patterns import pattern
 from yarnex.core.phrases import Phrase, compile_phrase
 from yarnex.core.values import DateValue, date_order, find_dates
 from yarnex.core.values.parties import find_organisations, find_party_roles
@@ -158,9 +159,9 @@ def _results_call(heads: str) -> Kind | None:
 
 NO_EVIDENCE = ("neither title nor wording names a known kind",)
 SUBTITLE = 420  # characters of the first lines that may name the kind where the title does not
-SALUTATION = re.compile(r"^Dear\s+\S", re.MULTILINE)
+SALUTATION = pattern(r"^Dear\s+\S", re.MULTILINE)
 ENOUGH = 1.5  # score from which wording alone, without a title, shows a kind
-DRAFT = re.compile(
+DRAFT = pattern(
     r"\b(?:(?:first|second|third|final|revised|working|agreed)\s+draft|draft(?:\s+(?:no\.?\s*)?\d+(?:\.\d+)?)?|execution (?:version|copy)|engrossment|version\s+\d+(?:\.\d+)*|v\d+(?:\.\d+)+|rev(?:ision)?\.?\s+[a-z0-9]{1,3}\b|copy received|without prejudice|subject to contract)(?![\w-])",
 )
 
@@ -297,7 +298,7 @@ def _subject(document: Document) -> Span | None:
     return None
 
 
-LABEL_OF_DATE = re.compile(
+LABEL_OF_DATE = pattern(
     r"(?:date|dated|date of (?:this |the )?(?:agreement|lease|deed|licence|license|contract|letter|statement|report|invoice|notice|order|policy|offer|document|issue|amendment|memorandum|quotation|estimate|tender|bill)"
     r"|(?:issue|invoice|order|statement|report|letter|policy|contract|agreement|bill|offer|quotation) date)",
     re.IGNORECASE,
@@ -354,11 +355,11 @@ def _in_an_address(document: Document, day: Span) -> bool:
     return bool(address) and len(words) <= 16 and sum(w[:1].islower() for w in words) <= 0.3 * len(words)
 
 
-OF_ANOTHER_DAY = re.compile(
+OF_ANOTHER_DAY = pattern(
     r"\b(?:due|pay\w*|expir\w*|valid|start\w*|end\w*|deliver\w*|renew\w*|matur\w*|born|birth|deadline|closing|until|by|from)\b",
     re.IGNORECASE,
 )
-OF_A_DAY = re.compile(
+OF_A_DAY = pattern(
     r"\b(?:mon|tues|wednes|thurs|fri|satur|sun)day\b,?|\b\d{1,2}[.:]\d\d\b\s*(?:[ap]\.?\s?m\b\.?|noon|hours|hrs)?",
     re.IGNORECASE,
 )  # what may stand beside a date: "Thursday 5 June, 9.30 a.m."

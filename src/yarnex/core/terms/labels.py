@@ -7,6 +7,7 @@ from collections.abc import Iterator
 
 from yarnex.core.document import Cite, Span, Table
 from yarnex.core.document.table_paths import column_path
+from yarnex.core.patterns import pattern
 from yarnex.core.terms.candidates import TYPED, candidate, cut, fits, from_value_words, is_named
 from yarnex.core.terms.lines import Line
 from yarnex.core.terms.model import Candidate, Term
@@ -42,7 +43,7 @@ def _from_the_label(term: Term, passages: Passages, row: Labelled) -> Iterator[C
             yield candidate(passages, term, found, 0.88, "label", f"ends the label {row.label!r}")
 
 
-VALUE_JOINED = re.compile(r"[\s(@:,–-]*\b(?:at|of|@)?[\s(@:,–-]*\Z", re.IGNORECASE)
+VALUE_JOINED = pattern(r"[\s(@:,–-]*\b(?:at|of|@)?[\s(@:,–-]*\Z", re.IGNORECASE)
 
 
 def from_definitions(term: Term, passages: Passages) -> Iterator[Candidate]:

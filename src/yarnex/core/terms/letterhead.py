@@ -6,19 +6,20 @@ import re
 from collections.abc import Iterator
 
 from yarnex.core.document import Block, Cite, Document, Span
+from yarnex.core.patterns import pattern
 from yarnex.core.values.parties import find_organisations
 
 HEAD_BLOCKS = 6  # blocks from the top among which a letterhead stands
-TO = re.compile(
+TO = pattern(
     r"(?:\A|[\n\t.;]\s*)(?:to|for|attention|attn\.?|fao|bill(?:ed)? to|prepared for|submitted to|client|customer|buyer)\b\W*\Z",
     re.IGNORECASE,
 )
 # "Weir & Sons, Mill Lane 7, Thrapsley": a name, then a street with its number
-ADDRESSED = re.compile(
+ADDRESSED = pattern(
     r"(?P<name>[A-Z][\w&.'’-]*(?:[ \u00a0](?:[A-Z][\w&.'’-]*|&|and|of|de|und|et|y|och|og)){1,6}),\s+(?=(?:[\w.'’-]+\s){0,3}\d{1,4}[a-zA-Z]?\b,|\d{1,4}[a-zA-Z]?\s+[A-Z])"
 )
-PARTED = re.compile(r"\s+[–—|·•-]\s+|\s{2,}|\t")
-LOUD_NAME = re.compile(r"[A-Z][\w.'’-]*(?:\s(?:[A-Z][\w.'’-]*|&|AND|and|of|OF))*\s(?:&|AND|and)\s[\w.'’ -]+")
+PARTED = pattern(r"\s+[–—|·•-]\s+|\s{2,}|\t")
+LOUD_NAME = pattern(r"[A-Z][\w.'’-]*(?:\s(?:[A-Z][\w.'’-]*|&|AND|and|of|OF))*\s(?:&|AND|and)\s[\w.'’ -]+")
 
 
 def issuer_of(document: Document) -> Cite | None:
@@ -58,14 +59,14 @@ def _cite(document: Document, block: Block, inside: Span) -> Cite:
     return Cite(document, Span(block.span.start + inside.start, block.span.start + inside.end))
 
 
-CLOSE = re.compile(
+CLOSE = pattern(
     r"\b(?:yours (?:sincerely|faithfully|truly|ever|respectfully)|(?:very |most )?(?:sincerely|respectfully)(?: yours)?|(?:with )?(?:kind|best|warm|friendly)(?:est)? (?:regards|wishes|greetings)|regards|signed for and on behalf of [^\n,]+)\b[\s,.]*",
     re.IGNORECASE,
 )
-PERSON = re.compile(
+PERSON = pattern(
     r"(?:(?:Mr|Mrs|Ms|Miss|Dr|Prof|Sir|Dame)\.?\s)?[A-Z][\w.'’-]*(?:\s(?:(?:van|von|der|den|de|la|le|du|ter)\s)*[A-Z][\w.'’-]*){1,3}"
 )
-SALUTATION = re.compile(
+SALUTATION = pattern(
     r"(?:Dear\s+[^\n.:]{2,60}|(?:Ladies and )?Gentlemen|To whom it may concern)[,:]?\s*", re.IGNORECASE
 )
 AFTER_CLOSE = 3  # blocks below the close among which the name stands

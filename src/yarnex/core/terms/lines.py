@@ -14,10 +14,11 @@ from math import log
 
 from yarnex.core.document import Block, Cell, Span
 from yarnex.core.document.table_paths import column_path, is_group, row_path
+from yarnex.core.patterns import pattern
 from yarnex.core.terms.passages import Passages
 from yarnex.core.words import stems_of, tokens
 
-LABEL_FIRST = re.compile(r"\s*(?P<label>[A-Z][\w'’/ -]{1,40}?):\s+(?=\S)")
+LABEL_FIRST = pattern(r"\s*(?P<label>[A-Z][\w'’/ -]{1,40}?):\s+(?=\S)")
 LABEL, HEADING, LEAD_IN, BEFORE, CAPTION, BESIDE, OF_ROWS, ASKED, TOPIC, ITEMS = (
     0.95,
     0.55,
@@ -32,8 +33,8 @@ LABEL, HEADING, LEAD_IN, BEFORE, CAPTION, BESIDE, OF_ROWS, ASKED, TOPIC, ITEMS =
 )
 BESIDE_DAY = 0.85
 LONGEST_LABEL = 90  # characters
-ROW_CODE = re.compile(r"\s*(?:[A-Z]{1,3}[-. ]?\d{0,3}(?:\.\d{1,2})*|\d{1,3}(?:\.\d{1,2})*|[ivx]{1,5}|[a-z])[.)]?\s*")
-WHEN_FIRST = re.compile(
+ROW_CODE = pattern(r"\s*(?:[A-Z]{1,3}[-. ]?\d{0,3}(?:\.\d{1,2})*|\d{1,3}(?:\.\d{1,2})*|[ivx]{1,5}|[a-z])[.)]?\s*")
+WHEN_FIRST = pattern(
     r"\s*(?:(?:Mon|Tue|Wed|Thu|Fri|Sat|Sun)[a-z]*,?\s+)?(?:\d{1,2}[:.]\d\d\b(?!\s*[%\d])|\d{1,2}(?:st|nd|rd|th)?\s+[A-Z][a-z]{2,8}\b\.?(?:\s+\d{4})?|[A-Z][a-z]{2,8}\s+\d{1,2},?\s+\d{4}|\d{4}-\d\d-\d\d|\d{1,2}[./-]\d{1,2}[./-]\d{2,4})"
 )
 
@@ -61,11 +62,9 @@ class Line:
                 self.around[word] = weight
 
 
-RATE_IN = re.compile(r"\d\s?(?:%|per\s?cent\b)", re.IGNORECASE)  # "GST 15%"
-NUMBERED = re.compile(r"\s*(?:No\.?\s*)?(?P<number>\d{1,3})[.)]?\s*")
-RANGE = re.compile(
-    r"\s*(?:[A-Za-z]+\s+){0,2}(?P<a>\d{1,3})\s*(?:-|–|—|to|through|and|&)\s*(?P<b>\d{1,3})\b(?!\s*[%.,]\d)"
-)
+RATE_IN = pattern(r"\d\s?(?:%|per\s?cent\b)", re.IGNORECASE)  # "GST 15%"
+NUMBERED = pattern(r"\s*(?:No\.?\s*)?(?P<number>\d{1,3})[.)]?\s*")
+RANGE = pattern(r"\s*(?:[A-Za-z]+\s+){0,2}(?P<a>\d{1,3})\s*(?:-|–|—|to|through|and|&)\s*(?P<b>\d{1,3})\b(?!\s*[%.,]\d)")
 
 
 def _between(label: str) -> tuple[str, ...]:

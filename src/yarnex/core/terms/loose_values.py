@@ -11,20 +11,21 @@ from datetime import date
 from decimal import Decimal
 
 from yarnex.core.document import Span
+from yarnex.core.patterns import pattern
 from yarnex.core.values.dates import MONTHS
 
-MILLIONS = re.compile(r"(?:million|billion)\Z", re.IGNORECASE)
+MILLIONS = pattern(r"(?:million|billion)\Z", re.IGNORECASE)
 # A thing that is counted, and no sum: "two million litres", "1.2 million customers".
-OF_THINGS = re.compile(
+OF_THINGS = pattern(
     r"\s+(?!(?:a|an|and|or|on|in|over|under|above|below|of|to|from|for|per|each|every|undrawn|drawn|at|by|more|less|this|last|next|since|so|after|before|with|is|was|as|the|it|we|you|that|which|half|year|today|now|net|gross|extra|total|in|out|off|up|down|back|when|if|because|but|then|altogether|annually|yearly)\b)(?:[a-z]+\s+)?[a-z]+s\b",
     re.IGNORECASE,
 )
-FRACTION = re.compile(
+FRACTION = pattern(
     r"\b(?:(?P<n>a|an|one|two|three|four|five)[\s-](?P<d>halves|half|thirds?|quarters?|fifths?|sixths?|eighths?|tenths?|twelfths?)|(?<!the )(?<!this )(?<!first )(?<!second )(?<!last )(?<!other )(?P<half>half))\b"
     r"(?=\s+(?:of|the|its|their|his|her)\b|\s*(?:[,.;)]|\Z))(?!\s+of\s+(?:a\s+)?(?:year|month|day|hour)|\s+the\s+(?:year|month|day|hour))",
     re.IGNORECASE,
 )
-DAY_ALONE = re.compile(
+DAY_ALONE = pattern(
     rf"\b(?:(?P<d1>\d{{1,2}})(?:st|nd|rd|th)?\s+(?:of\s+)?(?P<m1>{'|'.join(MONTHS)})|(?P<m2>{'|'.join(MONTHS)})\s+(?:the\s+)?(?P<d2>\d{{1,2}})(?:st|nd|rd|th)?)\b(?!\s*,?\s*\d{{4}}|[.:]\d|,?\s+(?:in\s+)?(?:each|every|of\s+each))",
     re.IGNORECASE,
 )

@@ -11,6 +11,7 @@ from collections.abc import Callable, Iterator, Sequence
 
 from yarnex.core.document import Cite, Span, Table
 from yarnex.core.document.table_paths import column_path, row_label
+from yarnex.core.patterns import pattern
 from yarnex.core.terms.candidates import cut, on_one_line, shortened
 from yarnex.core.terms.lines import Line
 from yarnex.core.terms.model import Finding, Term
@@ -23,20 +24,20 @@ from yarnex.core.values.ticks import find_options, ticked_answer
 GROUP = "Other particulars"
 MOST_ROWS = 60  # of a table that is taken as a list of particulars
 MOST_COLUMNS = 8
-SIGNING = re.compile(
+SIGNING = pattern(
     r"(?:signed(?: (?:for|by) .*)?|signature|by|title|name|date|witness|for and on behalf.*|its|print name|occupation|(?:managing )?director|(?:company )?secretary|partner|authorised signatory|position)\Z",
     re.IGNORECASE,
 )
-SIGNED = re.compile(  # rows of signatures side by side: "Name A. Smith", "Smith & Co, L.P. By"
+SIGNED = pattern(  # rows of signatures side by side: "Name A. Smith", "Smith & Co, L.P. By"
     r"\A(?i:name|title|by|its|signed|signature|date|position|capacity)[: ]+[A-Z].*\Z|(?<=[.,)])\s*(?:By|Its|Name|Title)\s*\Z"
 )
-ORDINAL = re.compile(
+ORDINAL = pattern(
     r"(?:the\s+)?(?:first|second|third|fourth|fifth|sixth|sevent\s?h|eighth|ninth|tenth|eleventh|twelfth|schedule|part|annex|appendix|exhibit|section|clause|article)?\s*[\divxlA-Z.]{0,4}\s*(?:schedule|part|annex|appendix|exhibit)?",
     re.IGNORECASE,
 )
 LABEL_LETTERS = 0.5  # share of a label's characters that are letters, spaces left out
 SHORT_LABEL, LONGEST_LABEL = 60, 140
-AROUND_A_NUMBER = re.compile(
+AROUND_A_NUMBER = pattern(
     r"(?i:min|max|minimum|maximum|at|least|most|up|to|about|approx|approximately|over|under|each|per|a|an|of|the|total|in|all|circa|ca|plus|below|above|nearly|some|more|less|than|not)\b\.?|[\s.,;:()≥≤<>=~≈+*†-]"
 )
 LINE_LABELS = 5  # words of a label that opens a line

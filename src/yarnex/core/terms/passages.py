@@ -13,6 +13,7 @@ from itertools import pairwise
 
 from yarnex.core.document import Block, Document, Span, Table
 from yarnex.core.document.sentences import sentences
+from yarnex.core.patterns import pattern
 from yarnex.core.phrases import Phrase
 from yarnex.core.terms.loose_values import OF_THINGS
 from yarnex.core.values import (
@@ -37,34 +38,34 @@ from yarnex.core.values.money import SIGNS, usual_dollar
 COINS = {  # what shows the currency of a paper that writes no sum with its sign
     "GBP": r"\b(?:pence|pounds sterling|\d\s?p (?:per|a) share)\b", "EUR": r"\beuros?\b", "INR": r"\b(?:rupees|paise)\b",
 }  # fmt: skip
-TWICE = re.compile(r"\btwice\b(?=[^.;]{0,40}\b(?:during|in|within|over|a|per|each)\b)", re.IGNORECASE)
+TWICE = pattern(r"\btwice\b(?=[^.;]{0,40}\b(?:during|in|within|over|a|per|each)\b)", re.IGNORECASE)
 MOSTLY_USED = 0.8  # share of a document's sums that are in its usual currency
 LEAST_SPOKEN = 10_000  # what a plain number in a transcript must come to to be a sum
-BLANK = re.compile(
+BLANK = pattern(
     r"(?:[€£$]\s?)?_{3,}(?:[\s,/]*(?:20)?_{2,})*|(?:\.\s?){7,}|…{3,}|\[\s*(?:[●•_]|insert\b[^\]]*|tbc|to be (?:confirmed|inserted|completed|agreed)[^\]]*|blank)?\s*\]"
     r"|\bTBC\b|\bto be (?:advised|inserted|confirmed)\b"
     r"|(?:(?<=[\n\t])|(?<=:\s))to be (?:assigned|appointed|nominated|named|agreed|decided|determined)(?=\s*(?:[\n\t]|\Z))",
     re.IGNORECASE,
 )
-LED_TO = re.compile(
+LED_TO = pattern(
     r"(?<=[.…\s])[ \t]*(?:\d{1,3}|[ivxl]{1,6})(?![\w.])(?=[ \t]*(?:\n|\Z|[A-Z\d]))"
 )  # dots that lead to a page
-BLACKED_OUT = re.compile(r"█[█\s]*|\[(?:redacted|withheld)\]", re.IGNORECASE)
+BLACKED_OUT = pattern(r"█[█\s]*|\[(?:redacted|withheld)\]", re.IGNORECASE)
 _quoted = r"[\"“”](?P<{0}>[^\"“”]{{2,60}})[\"”“]"
-_definition = re.compile(
+_definition = pattern(
     rf"(?:(?:\A(?:\s*[(\[]?[\dA-Za-z]{{1,3}}(?:\.\d{{1,3}})*[.)\]]?\s+)?(?:[Tt]he\s+)?|[\n;.:]\s*|\bIn this \w+,?\s+|\b[Tt]he\s+|\b[Tt]he first\s+){_quoted.format('name')}(?:\s*(?:and|or|,)\s*[\"“][^\"“”]{{2,60}}[\"”])?)\s*(?:\([^()]{{1,60}}\)\s*)?,?\s*"
     r"(?P<verb>(?:shall\s+|will\s+)?(?:means?\b|have\s+the\s+meanings?|has\s+the\s+meaning)|(?:is|are|includes?)\b|:)\s*(?:,?\s*in relation to[^,]{3,80},\s*)?",
 )
-_plain_definition = re.compile(  # definitions of a list that sets its terms in bold: no quotation marks
+_plain_definition = pattern(  # definitions of a list that sets its terms in bold: no quotation marks
     r"\A(?P<name>[A-Z][\w'’&/-]*(?:\s+(?:(?:of|and|the|for|to|in|or|per|on)\s+)?[A-Z][\w'’&/-]*){0,6})\s*(?:\([^()]{1,40}\)\s*)?"
     r"(?P<verb>(?:shall\s+)?means?\b|ha(?:s|ve)\s+the\s+meanings?|[–—]\s)\s*(?:,?\s*(?:for|in relation to)\s[^,]{2,60},\s*)?"
 )
-_inline = re.compile(
+_inline = pattern(
     rf"\((?:(?:the|this|such|each,?\s+an?|an?|together,?\s+the|collectively,?\s+the|being\s+the|said)\s+)*{_quoted.format('name')}[^()]{{0,60}}\)"
 )
-_label_line = re.compile(r"(?P<label>[A-Z][\w'’/&.,() -]{1,55}?)\s*(?::\s+|\t)(?=\S)")
-_next_label = re.compile(r"(?<=[a-z\d)]{2}[.;])\s+(?=[A-Z][\w'’/&,() -]{1,55}?:\s+\S)")
-_number_only = re.compile(r"[(\[]?\d{1,3}(?:\.\d{1,3})*[.)\]]?|\(?[a-z]\)")
+_label_line = pattern(r"(?P<label>[A-Z][\w'’/&.,() -]{1,55}?)\s*(?::\s+|\t)(?=\S)")
+_next_label = pattern(r"(?<=[a-z\d)]{2}[.;])\s+(?=[A-Z][\w'’/&,() -]{1,55}?:\s+\S)")
+_number_only = pattern(r"[(\[]?\d{1,3}(?:\.\d{1,3})*[.)\]]?|\(?[a-z]\)")
 
 
 @dataclass(frozen=True, slots=True)
@@ -97,7 +98,7 @@ class Definition:
     inline: bool
 
 
-_leading = re.compile(
+_leading = pattern(
     r"\A(?:(?:section|part|clause|article|chapter)\s+[\dA-Z]{1,4}\s*[.:–—-]?\s+(?=[A-Z])|[A-Z][.)]?\s+(?=[A-Z][a-z])|[(\[]?\d{1,3}(?:\.\d{1,3})*[.)\]]?\s+(?!(?:jan|feb|mar|apr|may|june?|july?|aug|sept?|oct|nov|dec)[a-z]*\.?\s))",
     re.IGNORECASE,
 )
@@ -119,22 +120,22 @@ def _counts(text: str) -> Iterator[Found[Quantity]]:
         yield Found(Quantity(Decimal(2)), Span(*m.span()))
 
 
-_opens_with_figure = re.compile(r"[+–−-]?\s?(?:[£$€¥₹]|[A-Z]{2,3}\$?)?\s?\(?\d")
-REQUIRED = re.compile(r"(?:requirement|required|specification|specified|asked|call|wanted)s?\b", re.IGNORECASE)
-OFFERED = re.compile(
+_opens_with_figure = pattern(r"[+–−-]?\s?(?:[£$€¥₹]|[A-Z]{2,3}\$?)?\s?\(?\d")
+REQUIRED = pattern(r"(?:requirement|required|specification|specified|asked|call|wanted)s?\b", re.IGNORECASE)
+OFFERED = pattern(
     r"(?:offer(?:ed)?|proposed|proposal|our (?:offer|product|response)|bid|tendered)\b",
     re.IGNORECASE,
 )
-FIGURE_ASKED = re.compile(  # where the figure that is required begins
+FIGURE_ASKED = pattern(  # where the figure that is required begins
     r"\s*[:,]?\s*(?:\b(?:min(?:imum)?|max(?:imum)?|at\s+(?:least|most)|not\s+(?:more|less)\s+than|no\s+(?:more|less)\s+than|up\s+to|within|of)\b\.?|[≥≤<>])?\s*(?<![A-Za-z])\d",
     re.IGNORECASE,
 )
 MOST_ROWS_READ, ROW_WORDS = 40, 40  # of a table whose rows are read as sentences; of such a row
-MORE_THAN_A_VALUE = re.compile(
+MORE_THAN_A_VALUE = pattern(
     r"[^\d\n]{0,12}\d[\d.,]*[^\n\d]*[a-z]{2,}(?:\s[a-z]+)*", re.IGNORECASE
 )  # "74,200.00 EUR each"
-_gap = re.compile(r"[\s:]*")
-HEADS_A_COLUMN = re.compile(  # a first row that names columns, though it is set like the rows below it
+_gap = pattern(r"[\s:]*")
+HEADS_A_COLUMN = pattern(  # a first row that names columns, though it is set like the rows below it
     r"(?:item|parameter|particular|detail|property|feature|characteristic|subject|measure|metric)s?\t(?!.*\d[\d.,]*\s?(?:%|[a-z]{1,3}\b))[^:]*|quantity\t\D.*",
     re.IGNORECASE,
 )

@@ -5,15 +5,16 @@ from __future__ import annotations
 import re
 
 from yarnex.core.document import Span
+from yarnex.core.patterns import pattern
 from yarnex.core.values import Duration, Money, Percent, Quantity, Value
 from yarnex.core.values.numbers import NUMBER
 
-RANGE_TO = re.compile(
+RANGE_TO = pattern(
     rf"(?:\bbetween\s+(?:an?\s+)?(?:{NUMBER})(?:\s+[a-z]+)?\s+and\s+|(?<![\d.,])[£$€]?\s?(?:\ban?\s+)?(?:{NUMBER})\s*(?:%|[a-z]+)?\s*(?:–|—|\bto\b|-)\s*)(?:an?\s+)?\Z",
     re.IGNORECASE,
 )
 # "is raised from 10 to 12 weeks" tells of two values and is no range.
-CHANGED_FROM = re.compile(
+CHANGED_FROM = pattern(
     r"\b(?:increas|reduc|rais|lower|chang|amend|extend|cut|r[io]se|fell|fall|grew|grow|shorten|move|went|go(?:es)?|up|down)\w*\b[^.;]{0,60}\bfrom\s*\Z",
     re.IGNORECASE,
 )

@@ -7,28 +7,27 @@ from collections.abc import Iterator
 from decimal import Decimal
 
 from yarnex.core.document import Cite, Span, Table
+from yarnex.core.patterns import pattern
 from yarnex.core.terms.model import Candidate, Term
 from yarnex.core.terms.passages import Passages, plain_label
 from yarnex.core.values import Found, Money, Schedule, ScheduleRow, Value
 from yarnex.core.values.money import CODES, SIGNS
 from yarnex.core.values.numbers import read_digits
 
-PERIOD_HEAD = re.compile(r"\b(?:period|lease year|year|years|months?|from|date|term)\b", re.IGNORECASE)
-RANGE = re.compile(
+PERIOD_HEAD = pattern(r"\b(?:period|lease year|year|years|months?|from|date|term)\b", re.IGNORECASE)
+RANGE = pattern(
     r"\A\s*(?:(?:lease\s+|contract\s+)?(?:years?|months?|quarters?)\s+)?(?P<a>\d{1,3})(?:\s*(?:-|–|—|to|through|and|&)\s*(?:(?:year|month)\s+)?(?P<b>\d{1,3}))?\b",
     re.IGNORECASE,
 )
-TOTAL = re.compile(r"\s*(?:grand\s+)?(?:total|sum|aggregate)\b", re.IGNORECASE)
-SIGN = re.compile(
-    rf"(?:{'|'.join(re.escape(x) for x in sorted(SIGNS, key=len, reverse=True))}|\b(?:{'|'.join(CODES)})\b)"
-)
-UNIT = re.compile(r"\b(lease year|contract year|year|month|quarter)", re.IGNORECASE)
+TOTAL = pattern(r"\s*(?:grand\s+)?(?:total|sum|aggregate)\b", re.IGNORECASE)
+SIGN = pattern(rf"(?:{'|'.join(re.escape(x) for x in sorted(SIGNS, key=len, reverse=True))}|\b(?:{'|'.join(CODES)})\b)")
+UNIT = pattern(r"\b(lease year|contract year|year|month|quarter)", re.IGNORECASE)
 PER = (
-    (re.compile(r"(?:per|/|a)\s*(?:rentable\s+)?(?:sq|square)[.\s]*f|psf", re.IGNORECASE), "sq_ft_year"),
-    (re.compile(r"(?:per|/|a)\s*(?:sq|square)[.\s]*m", re.IGNORECASE), "sq_m_year"),
-    (re.compile(r"month", re.IGNORECASE), "month"),
-    (re.compile(r"quarter", re.IGNORECASE), "quarter"),
-    (re.compile(r"annual|year|per annum|p\.?a\b", re.IGNORECASE), "year"),
+    (pattern(r"(?:per|/|a)\s*(?:rentable\s+)?(?:sq|square)[.\s]*f|psf", re.IGNORECASE), "sq_ft_year"),
+    (pattern(r"(?:per|/|a)\s*(?:sq|square)[.\s]*m", re.IGNORECASE), "sq_m_year"),
+    (pattern(r"month", re.IGNORECASE), "month"),
+    (pattern(r"quarter", re.IGNORECASE), "quarter"),
+    (pattern(r"annual|year|per annum|p\.?a\b", re.IGNORECASE), "year"),
 )
 MOSTLY = 0.7  # share of the rows of a column that must hold a sum
 PREFERRED = ("year", "month", "quarter", "sq_ft_year", "sq_m_year", None)

@@ -7,6 +7,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from yarnex.core.document import Cite, Document, Span, Table
+from yarnex.core.patterns import pattern
 
 LINES = 7  # short paragraphs that one block of signatures may run over
 SHORT = 110  # letters of such a paragraph
@@ -17,26 +18,26 @@ _name = (
     rf"(?:(?:Mr|Mrs|Ms|Miss|Dr|Prof|Sir|Dame)\.?\s)?{_other}[A-Z][\w’'-]*\.?"
     rf"(?:[ \u00a0](?:(?:van|von|der|den|de|la|le|du|ter)[ ])*{_other}[A-Z][\w’'-]*\.?){{1,3}}"
 )
-_labelled = re.compile(
+_labelled = pattern(
     rf"\b(?:Print(?:ed)?\s+)?Name:?\s*(?P<who>{_name})(?:\s*[,;]?\s*(?:Title|Position|Capacity|Office|Role):?\s*(?P<post>[A-Z][\w ,&-]{{2,50}}?)(?=\s*(?:\Z|Date|Name|By|Witness|\n)))?"
 )
-_signed = re.compile(
+_signed = pattern(
     rf"\(?\b[Ss](?:igned|IGNED)\)?\s+(?:as\s+a\s+deed\s+)?(?:by\s+)?(?P<who>{_name})(?:,?\s+(?P<post>(?:[A-Z]?[a-z]+\s){{0,3}}(?:[Dd]irector|[Ss]ecretary|[Mm]anager|[Pp]artner|[Oo]fficer|[Cc]hair\w*|[Aa]ttorney|[Tt]rustee)))?"
 )
-_posted = re.compile(
+_posted = pattern(
     rf"(?P<who>{_name}),\s+(?P<post>(?:[A-Z][\w&-]*\s){{0,4}}(?:Director|Secretary|Manager|Partner|Officer|Chair\w*|Attorney|Trustee|Signatory|President|Principal))\b"
 )
-_for = re.compile(
+_for = pattern(
     r"\b(?:[Ss]igned\s+)?(?:[Ff]or|FOR)\s+(?:and\s+on\s+behalf\s+of\s+)?(?P<party>(?:the\s+)?[A-Z][\w&.,’'() -]{2,70}?)(?=\s*(?:[:\n_.…]|\Z|by\b|By\b|Name\b|[Ss]igned\b|\t|[A-Z][\w’'-]*\.?\s[A-Z][\w’'-]*,))"
 )
-_role = re.compile(
+_role = pattern(
     r"(?<!\w)(?!(?:Name|Title|Position|Capacity|Date|Witness|Address|Signed|Print)\b)(?P<party>(?:[A-Z]{4,}|[A-Z][a-z]{3,})(?:[ ](?!Title|Name)[A-Z][A-Za-z]+)?):[ \t]*\n?[ \t]*"
     r"(?P<firm>[A-Z][\w&.,’'() -]{2,70}?)(?=[ \t]+(?:By|Name|Signed|_{3,})|[ \t]*\n|[ \t]*\Z)"
 )
-_no_person = re.compile(
+_no_person = pattern(
     r"\b(?:Limited|Ltd|LLC|LLP|L\.P|Inc|plc|PLC|Company|Corporation|Agreement|Lease|Landlord|Tenant|Lessor|Lessee|Supplier|Customer|Date|Title|Director|Witness|Signature|Authori[sz]ed)\b"
 )
-_opens = re.compile(
+_opens = pattern(
     r"\(?\b(?:signed|executed|for and on behalf|by:|name:|(?-i:For\s+[A-Z][\w&]*\s)|(?-i:[A-Z]{5,}:(?:\s+[A-Z]|\s*\Z)))",
     re.IGNORECASE,
 )
@@ -102,8 +103,8 @@ def _in_block(document: Document, spans: list[Span]) -> Iterator[Signatory]:
         party = f"{m['party'].title()}: {m['firm'].strip(' ,.')}"
     elif m := _for.search(text):
         party = m["party"].strip(" ,.")
-    for pattern in (_labelled, _posted, _signed):
-        for m in pattern.finditer(text):
+    for form in (_labelled, _posted, _signed):
+        for m in form.finditer(text):
             who = m["who"].strip(" ,.")
             if _no_person.search(who) or who.isupper():
                 continue

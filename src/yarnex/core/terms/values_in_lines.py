@@ -15,6 +15,7 @@ from functools import cached_property
 
 from yarnex.core.document import Span, Table
 from yarnex.core.document.table_paths import column_path
+from yarnex.core.patterns import pattern
 from yarnex.core.terms.lines import Line
 from yarnex.core.terms.loose_values import MILLIONS, OF_THINGS, days_without_year, fractions
 from yarnex.core.terms.passages import Passages
@@ -36,32 +37,32 @@ from yarnex.core.values import (
 from yarnex.core.values.money import CODES, SIGNS
 from yarnex.core.values.numbers import read_digits
 
-BARE = re.compile(r"(?P<open>[(\[])?\s*(?P<minus>[-−–])?\s*(?P<digits>\d[\d.,  '’]*)\s*(?P<close>[)\]])?(?:\s*[*†‡])?")
-REFERENCE = re.compile(
+BARE = pattern(r"(?P<open>[(\[])?\s*(?P<minus>[-−–])?\s*(?P<digits>\d[\d.,  '’]*)\s*(?P<close>[)\]])?(?:\s*[*†‡])?")
+REFERENCE = pattern(
     r"(?:\b(?:clauses?|sections?|articles?|paragraphs?|parts?|schedules?|annex(?:es)?|appendix|exhibits?|items?|notes?|pages?|conditions?|rules?|provisions?|no\.?|nos\.?|number|numbered|ref\.?"
     r"|regulations?|tables?|figures?|suites?|units?|stages?|phases?|series|version|endorsements?|exclusions?|premises|extensions?|lines?|steps?|questions?|lots?|zones?|floors?|levels?|rooms?|crates?|boxes|box)"
     r"(?:\s+[\dA-Z][\w.()]*\s*(?:,|and|or|to|–|-))*\s*|[#§/]|\b[A-Z]{1,5}[-–]?|\d[.:/-])\Z",
     re.IGNORECASE,
 )
-MONEY_HEAD = re.compile(
+MONEY_HEAD = pattern(
     r"\b(?:amount|price|cost|fee|fees|total|sum|charge|paid|due|balance|rent|premium|limit|value|presented|allowed|instalment|payment|interest|capital|estimate)s?\b",
     re.IGNORECASE,
 )
-TOTAL = re.compile(r"\b(?:total|sum)s?\b", re.IGNORECASE)
-FIGURES = re.compile(r"\d[.,]\d{2}\b|\d[,.' ]\d{3}\b")  # pence or thousands: a sum rather than a count
-YEAR = re.compile(r"(?:19|20)\d\d")
-SCALE = re.compile(
+TOTAL = pattern(r"\b(?:total|sum)s?\b", re.IGNORECASE)
+FIGURES = pattern(r"\d[.,]\d{2}\b|\d[,.' ]\d{3}\b")  # pence or thousands: a sum rather than a count
+YEAR = pattern(r"(?:19|20)\d\d")
+SCALE = pattern(
     r"(?P<thousand>['’‘]000s?\b|\bthousands?\b|(?<=[€£$])\s?(?:k|000s?)\b)|(?P<million>\bmillions?\b|(?<=[€£$])\s?mn?\b)|(?P<billion>\bbillions?\b|(?<=[€£$])\s?bn\b)|(?P<lakh>\blakhs?\b)|(?P<crore>\bcrores?\b)",
     re.IGNORECASE,
 )
-HOUSE_NUMBER = re.compile(r"(?<![\w.,/-])\d{1,5}[A-Za-z]?\s+\Z")  # what follows it is a street
-STREET = re.compile(
+HOUSE_NUMBER = pattern(r"(?<![\w.,/-])\d{1,5}[A-Za-z]?\s+\Z")  # what follows it is a street
+STREET = pattern(
     r"[a-z]?,?\s+(?:[A-Z][\w’'-]+\s+){1,3}(?:Street|Road|Lane|Avenue|Square|Quay|Terrace|Place|Drive|Way|Row|Close|Court|Crescent|Boulevard|Parade|Hill|Wharf|Gate|St|Rd|Ave)\b"
 )
-UNIT_CELL = re.compile(
+UNIT_CELL = pattern(
     r"(?:[£€$¥₹]|US\$|NZ\$|A\$|Rs\.?|[A-Z]{3})\s?(?:[’']?000s?|m|mn|million|bn|billion|k|thousand)?", re.IGNORECASE
 )
-PAID_EACH = re.compile(
+PAID_EACH = pattern(
     r"\b(?:(monthly|yearly|annual|annually|weekly|daily|quarterly|hourly)|(?:per|an?|each)\s+(?:(?:lease|contract|policy|calendar|financial|fiscal|licen[cs]e)\s+)?(month|year|annum|week|day|quarter|hour))\b|\b(p\.?a)\b",
     re.IGNORECASE,
 )
@@ -71,28 +72,28 @@ EACH = {
     "p.a": "year", "pa": "year",
 }  # fmt: skip
 # The figures under or beside it are percentages; "GST 15%" tells one of its own.
-OF_PERCENTS = re.compile(r"(?<!\d)(?<!\d\s)%|(?<!\d)(?<!\d\s)\bper\s?cent\b|\bpercentage\b", re.IGNORECASE)
+OF_PERCENTS = pattern(r"(?<!\d)(?<!\d\s)%|(?<!\d)(?<!\d\s)\bper\s?cent\b|\bpercentage\b", re.IGNORECASE)
 OF_A_DAY = ("correspondence", "record", "minutes")  # sheets of papers that tell of the days around their date
 SCALES = {"thousand": 1_000, "million": 1_000_000, "billion": 1_000_000_000, "lakh": 100_000, "crore": 10_000_000}
-TIME_HEAD = re.compile(
+TIME_HEAD = pattern(
     r"(?<!\bper )(?<!\ba )(?<!\beach )\b(?P<unit>hours?|business days?|working days?|days?|weeks?|months?|years?|minutes?)\b",
     re.IGNORECASE,
 )
-_sign = re.compile(
+_sign = pattern(
     rf"(?:{'|'.join(re.escape(s) for s in sorted(SIGNS, key=len, reverse=True))}|\b(?:{'|'.join(CODES)})\b)"
 )
-_sign_of_all = re.compile(rf"(?:{_sign.pattern})(?!\s?(?!000s?\b)[\d(])")  # of no sum of its own: "all prices in €"
-_person = re.compile(
+_sign_of_all = pattern(rf"(?:{_sign.pattern})(?!\s?(?!000s?\b)[\d(])")  # of no sum of its own: "all prices in €"
+_person = pattern(
     r"(?:(?:Mr|Mrs|Ms|Miss|Dr|Prof(?:essor)?|Sir|Dame|Lord|Lady|Hon)\.?\s+)?(?:[A-Z][a-zà-ÿ]+(?:[-’'][A-Z][a-zà-ÿ]+)*|[A-Z]\.)(?:\s+(?:(?:de|van|von|der|den|la|le|du|O[’']|Mac|Mc)\s*)?[A-Z][\wà-ÿ]*(?:[-’'][A-Z]?[\wà-ÿ]+)*){1,3}"
 )
 # Words with capitals that no person or firm is called by alone.
-_not_names = re.compile(
+_not_names = pattern(
     r"\b(?:Dear|The|This|That|These|Those|Each|Any|All|If|In|On|At|By|For|To|From|And|Or|As|Section|Clause|Schedule|Part|Article|Agreement|Lease|Premises|Date|Term|Notice|Act|Regulations?|Rent|Year|Day|Period|Days"
     r"|January|February|March|April|May|June|July|August|September|October|November|December|Monday|Tuesday|Wednesday|Thursday|Friday|Saturday|Sunday|Total|Page|Confidential|Information|Services?|Products?|Fees?"
     r"|Report|Statements?|Policy|Insurance|Interest|Price|Business|Working|Contract|Order|Event|Default|Party|Parties|Street|Road|Avenue|Square|House|Court|Suite|Floor|Unit|Draft|Board|Committee|Group|Directors?|Officer|Executive|Financial|Chief|Senior|Chair|Secretary|Manager|Head)\b"
 )
 
-_places = re.compile(  # what names of places end in, and names of persons do not
+_places = pattern(  # what names of places end in, and names of persons do not
     r"\b(?:Rooms?|Stores?|Mill|Yard|Quay|Wharf|Building|Annexe|Annex|Bay|Block|Wing|Station|Works|Site|Basement|Gallery|Harbour|Harbor|Estate|Centre|Center|Tower|Storey|Corridor|Kitchen|Office|Factory"
     r"|Plant|Depot|Terminal|Airport|Warehouse|Shed|Avenue|Valley|River)\Z|\s[A-Z]\Z"
 )

@@ -12,6 +12,7 @@ from datetime import date
 
 from yarnex.core.document import Cite, Span
 from yarnex.core.document.table_paths import column_path
+from yarnex.core.patterns import pattern
 from yarnex.core.terms.model import Candidate, Finding, quoted
 from yarnex.core.terms.passages import Passages
 from yarnex.core.values import (
@@ -24,7 +25,7 @@ from yarnex.core.values import (
 
 _q = r"[“\"]([^”\"]{1,80}?)[.,]?[”\"]"
 REWORDS = tuple(
-    re.compile(form, re.IGNORECASE)
+    pattern(form, re.IGNORECASE)
     for form in (
         rf"{_q}[^“”\"]{{0,120}}?\b(?:replaced|substituted)\s+(?:with|by)\s+{_q}",
         rf"replacing\s+{_q}\s+(?:with|by)\s+{_q}",
@@ -32,10 +33,10 @@ REWORDS = tuple(
         r"the\s+(?:figure|sum|amount|rate|period|percentage)\s+of\s+([^\s,;“”\"][^,;“”\"]{0,40}?)\s+in\s+(?:clause|section|paragraph|condition)[^,;“”\"]{0,40}?\b(?:replaced|substituted)\s+(?:with|by)\s+([^\s,;“”\"]+(?:\s[^\s,;“”\"]+){0,3}?)(?=[,;.]?(?:\s|\Z))",
     )
 )
-PLACE = re.compile(r"\b(?:sections?|clauses?|paragraphs?|conditions?|articles?)\s+(\d[\d.]*\d|\d)", re.IGNORECASE)
+PLACE = pattern(r"\b(?:sections?|clauses?|paragraphs?|conditions?|articles?)\s+(\d[\d.]*\d|\d)", re.IGNORECASE)
 
 
-CASE = re.compile(
+CASE = pattern(
     r"\b(?:if|where|unless|in respect of|in the case of|in relation to|for the (?:first|second|last|purposes?)|in the (?:first|second|last)|during|only|until)\b",
     re.IGNORECASE,
 )
@@ -129,11 +130,11 @@ def long_sentences(passages: Passages) -> list[Span]:
     return [b.span for _, b in passages.blocks if b.kind not in ("table", "heading")]
 
 
-LATER_PART = re.compile(
+LATER_PART = pattern(
     r"\b(?:variation|varied|amend\w*|revised|addend\w*|supplement\w*|endorsement|change[sd]?|letter|new terms|increase)\b",
     re.IGNORECASE,
 )
-FROM = re.compile(
+FROM = pattern(
     r"\b(?:with effect from|effect(?:ive)?(?: from| on)?|appl(?:y|ies) from|as from|from|on and after)\s+(?:and including\s+)?\Z",
     re.IGNORECASE,
 )
@@ -172,11 +173,11 @@ def latest_part(best: Candidate, rivals: Sequence[Candidate], passages: Passages
     return (winner, day) if all(d is None or d < day for d in others) else None
 
 
-PREVAILS = re.compile(
+PREVAILS = pattern(
     r"\b(?:(?:shall|will|is\s+to|are\s+to)\s+)?(?:prevails?|takes?\s+(?:precedence|priority)|has\s+priority|have\s+priority)(?:\s+over)?\b",
     re.IGNORECASE,
 )
-PARTS = re.compile(
+PARTS = pattern(
     r"\b(?:special\s+(?:terms?|conditions?|provisions?)|order\s+forms?|particulars|schedules?|annex(?:es)?|appendix|appendices|exhibits?|endorsements?|statements?\s+of\s+work|main\s+body|clauses|"
     r"(?:general|standard)\s+(?:terms|conditions)|terms\s+and\s+conditions|summary)\b",
     re.IGNORECASE,

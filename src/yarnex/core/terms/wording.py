@@ -6,6 +6,7 @@ import re
 from collections.abc import Iterator
 
 from yarnex.core.document import Cite, Span
+from yarnex.core.patterns import pattern
 from yarnex.core.phrases import Phrase, says
 from yarnex.core.terms.candidates import (
     TYPED,
@@ -29,7 +30,7 @@ from yarnex.core.values import Found, Text, Value, YesNo
 
 REACH = 30  # characters before a cue, and twice as many after the value, whose words may rule it out
 _side = "|".join(sorted({n for names in SIDES.values() for n in names.split("|")}, key=len, reverse=True))
-SUBJECT = re.compile(
+SUBJECT = pattern(
     r"\A(?:[\W\d]|(?:section|clause)\s)*(?:[A-Z][\w'’ ]{2,40}\.\s+)?(?:the\s+)?(?P<side>" + _side + r")\s+"
     r"(?:shall|must|will|covenants|agrees|may|is\s+to|undertakes)\b",
     re.IGNORECASE,
@@ -184,7 +185,7 @@ def _excluded(term: Term, text: str, sentence: Span, cue: int, value: Span) -> b
 
 
 # Where the words after a cue go on to something else: "the law of Scotland, and its courts have jurisdiction".
-NEXT_CLAUSE = re.compile(
+NEXT_CLAUSE = pattern(
     r";|,?\s+(?:provided that|PROVIDED|and for no other)\b"
     r"|,?\s+and\s+(?:(?:the|its|all|any|each|every|their|no)\s+)?(?:\w+\s+){1,3}?(?:submits?|agrees?|ha(?:ve|s)|shall|will|may|must)\b"
 )

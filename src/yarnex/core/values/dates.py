@@ -10,6 +10,7 @@ from datetime import date
 from functools import lru_cache
 
 from yarnex.core.document import Span
+from yarnex.core.patterns import pattern
 from yarnex.core.values.numbers import ORDINAL_WORDS, WORDS, read_words, read_year_words
 from yarnex.core.values.types import DateValue, Found
 
@@ -19,7 +20,7 @@ _month = "|".join([*MONTHS, *(rf"{s}\b\.?" for s in SHORT if s not in MONTHS)])
 _day = rf"(?:\d{{1,2}}(?:\s?(?:st|nd|rd|th))?|{ORDINAL_WORDS})"
 _year = rf"(?:\d{{4}}|(?:two\s+thousand|nineteen\s+hundred|nineteen|twenty)(?:[\s-]+(?:and\s+)?{WORDS})?)"
 
-_forms = re.compile(
+_forms = pattern(
     rf"""(?<![\w/.-])(?:
       (?P<d1>{_day})\s+(?:(?:day\s+)?of\s+)?(?P<m1>{_month})\s*,?\s*(?:in\s+the\s+year\s+)?(?P<y1>{_year})(?!\d)
     | (?P<m2>{_month})\s+(?:the\s+)?(?P<d2>{_day})\s*,?\s*(?P<y2>{_year})(?!\d)
@@ -31,7 +32,7 @@ _forms = re.compile(
 )
 
 
-_in_figures = re.compile(r"(?<![\w/.-])(?P<a>\d{1,2})(?P<sep>[/.-])(?P<b>\d{1,2})(?P=sep)(?:\d{4}|\d{2})(?![\d/])")
+_in_figures = pattern(r"(?<![\w/.-])(?P<a>\d{1,2})(?P<sep>[/.-])(?P<b>\d{1,2})(?P=sep)(?:\d{4}|\d{2})(?![\d/])")
 
 
 @dataclass(frozen=True, slots=True)

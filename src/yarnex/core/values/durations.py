@@ -10,6 +10,7 @@ from decimal import Decimal
 from dateutil.relativedelta import relativedelta
 
 from yarnex.core.document import Span
+from yarnex.core.patterns import pattern
 from yarnex.core.values.numbers import BOTH, ORDINAL_WORDS, read_number, read_words
 from yarnex.core.values.types import Duration, Found
 
@@ -18,14 +19,14 @@ UNITS = {
 }  # fmt: skip
 _unit = r"(?:minute|hour|day|week|fortnight|month|quarter|year)"
 _qualifier = r"(?:(?P<business>business|working|banking|trading)|(?:consecutive|calendar|full|whole|complete|clear|lease|contract|rent|further|more|successive|additional)\s*)"
-_form = re.compile(
+_form = pattern(
     rf"(?P<number>{BOTH})[\s-]+(?:(?:consecutive|full|further|additional|clear)\s+)?(?:{_qualifier}\s*)?(?P<unit>{_unit})(?:s|\(s\))?\b(?!['’]s\s+(?:day|date))",
     re.IGNORECASE,
 )
-_and = re.compile(r"\s*(?:,|and|plus)\s*", re.IGNORECASE)
+_and = pattern(r"\s*(?:,|and|plus)\s*", re.IGNORECASE)
 
 
-_every = re.compile(
+_every = pattern(
     rf"\b(?:every|each)\s+(?P<nth>{ORDINAL_WORDS}|\d{{1,2}}(?:nd|rd|th))\s+(?P<unit>year|month|week)\b",
     re.IGNORECASE,
 )

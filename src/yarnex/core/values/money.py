@@ -7,6 +7,7 @@ from collections.abc import Iterator
 from decimal import Decimal
 
 from yarnex.core.document import Span
+from yarnex.core.patterns import pattern
 from yarnex.core.values.numbers import DIGITS, WORDS, read_digits, read_words
 from yarnex.core.values.types import Found, Money
 
@@ -60,7 +61,7 @@ _scale = r"(?:\s?(?P<scale{0}>million|billion|thousand|crore|lakh|bn|mn|m|k)\b)?
 _figure = rf"(?P<neg>-|−)?(?P<open>\((?=[^()]{{1,24}}\)))?(?:(?P<sign>{_sign})\s?(?P<inner>\()?(?P<d1>{DIGITS}){_scale.format(1)}(?(inner)\))|(?P<d2>{DIGITS}){_scale.format(2)}\s?(?P<code>€|£|(?-i:{'|'.join(CODES)})\b|(?:{_name})\b))"
 _figure = _figure.replace(r"(?<![\w.,])", "", 1)  # a sign stands before the first digits
 _words = rf"(?P<words>{WORDS})(?:\s+and\s+(?P<cents>\d{{1,2}})/100)?\s+(?P<unit>{_name})\b(?:\s+and\s+(?P<minor>{WORDS})\s+(?:cents?|pence|penny))?"
-_form = re.compile(rf"(?:{_words}(?:\s*\(\s*(?P<shown>[^()]{{2,28}})\s*\))?)|(?:(?<![\w.,]){_figure})", re.IGNORECASE)
+_form = pattern(rf"(?:{_words}(?:\s*\(\s*(?P<shown>[^()]{{2,28}})\s*\))?)|(?:(?<![\w.,]){_figure})", re.IGNORECASE)
 
 PERIODS = {
     "year": r"per\s+annum|p\.?\s?a\b\.?|(?:a|per|each|every)\s+(?:lease\s+|calendar\s+)?year|/\s?(?:yr|year)|yearly|annually|for\s+a\s+full\s+year|exclusive\s+per\s+annum",
@@ -71,12 +72,12 @@ PERIODS = {
     "hour": r"(?:an|per|each)\s+hour|hourly",
 }
 _area = r"(?:rentable\s+|usable\s+|net\s+)?(?P<area>square\s+f(?:oo|ee)t|sq\.?\s?f(?:oo|ee)?t\.?|sf\b|psf\b|square\s+met(?:re|er)s?|sq\.?\s?m(?:et(?:re|er)s?)?\b\.?|m²|m2\b)"
-_per_area = re.compile(
+_per_area = pattern(
     rf"\s*,?\s*(?:(?:per|a|for\s+each|for\s+every|/)\s*{_area}|(?P<psf>psf)\b)(?:\s+of\s+[\w\s]{{3,30}}?)?(?P<time>\s*,?\s*(?:{PERIODS['year']}))?(?P<month>\s*(?:{PERIODS['month']}))?",
     re.IGNORECASE,
 )
 _per_period = {
-    unit: re.compile(rf"\s*,?\s*(?:\([^()]{{1,30}}\)\s*)?(?:{form})", re.IGNORECASE) for unit, form in PERIODS.items()
+    unit: pattern(rf"\s*,?\s*(?:\([^()]{{1,30}}\)\s*)?(?:{form})", re.IGNORECASE) for unit, form in PERIODS.items()
 }
 
 

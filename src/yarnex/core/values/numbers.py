@@ -8,6 +8,7 @@ from decimal import Decimal
 
 from yarnex.core.document import Span
 from yarnex.core.number_names import ORDINALS, TENS, UNITS
+from yarnex.core.patterns import pattern
 from yarnex.core.values.types import Found
 
 SCALES = {
@@ -36,20 +37,20 @@ DIGITS = (
 NUMBER = rf"(?:{DIGITS}|{WORDS})"
 BOTH = rf"(?:{WORDS}\s*\(\s*(?:{DIGITS})\s*\)|{DIGITS}\s*\(\s*{WORDS}\s*\)|{NUMBER})"  # "seven (7)"
 
-_digits = re.compile(DIGITS)
-_words = re.compile(WORDS, re.IGNORECASE)
-_both = re.compile(BOTH, re.IGNORECASE)
+_digits = pattern(DIGITS)
+_words = pattern(WORDS, re.IGNORECASE)
+_both = pattern(BOTH, re.IGNORECASE)
 _unit = "|".join(sorted(UNITS, key=len, reverse=True))
 # As spoken: "six point four million", "two and a half million", "5.6 million".
-_spoken = re.compile(
+_spoken = pattern(
     rf"(?P<whole>{WORDS})\s+point\s+(?P<digits>(?:{_unit})(?:\s+(?:{_unit}))*)\b(?:\s+(?P<scale>thousand|million|billion)\b)?"
     rf"|(?P<number>{DIGITS}|{WORDS})(?:\s+|\s+[–—-]\s+)(?P<times>thousand|million|billion)\b",
     re.IGNORECASE,
 )
 
 
-SCALE_ALONE = re.compile(r"hundred|thousand|million|billion|lakh|crore", re.IGNORECASE)
-ONE_BEFORE = re.compile(r"\b(?:an?|the|per)\s+\Z", re.IGNORECASE)
+SCALE_ALONE = pattern(r"hundred|thousand|million|billion|lakh|crore", re.IGNORECASE)
+ONE_BEFORE = pattern(r"\b(?:an?|the|per)\s+\Z", re.IGNORECASE)
 
 
 def read_digits(text: str, *, money: bool = False) -> Decimal | None:

@@ -7,6 +7,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from yarnex.core.document import Span
+from yarnex.core.patterns import pattern
 from yarnex.core.values.types import Found, Party
 
 WORDS_TOO = r"Company|COMPANY|Trust|TRUST|Council|Bank|Association|Foundation|Partnership|University"  # that stand inside names too
@@ -20,30 +21,30 @@ FORMS = (
 SURE = r"Limited|LIMITED|Ltd\b\.?|LTD\b\.?|plc|PLC|L\.?L\.?C\b\.?|L\.?L\.?P\b\.?|GmbH|B\.V\.|DAC\b|Inc\b\.?"  # also before the number of a house
 _word = r"(?!(?:BETWEEN|Between|AND\s+BETWEEN)\b)(?:[A-Z0-9][\w&.'’/-]*|&|\((?:[A-Z][\w .&-]{0,25})\))"
 _link = r"(?:of|and|the|for|de|la|von|van|y)"
-_organisation = re.compile(
+_organisation = pattern(
     rf"(?<![\w]){_word}(?:\s+(?:{_word}|{_link})){{0,7}}?,?\s+(?:(?:{SURE})(?!\w)|(?:{FORMS})(?!\w|[-–/ ]?\d))(?!\s+(?:[Ss]ecretary|Act\b|[Nn]umber|No\.))"
 )
-_ends_in_word = re.compile(rf"\b(?:{WORDS_TOO})\Z")
-_goes_on = re.compile(
+_ends_in_word = pattern(rf"\b(?:{WORDS_TOO})\Z")
+_goes_on = pattern(
     rf"(?:[ \u00a0]{_word}){{0,3}}?[ \u00a0](?!(?:{WORDS_TOO})\b)(?:(?:{SURE})(?!\w)|(?:{FORMS})(?!\w|[-–/ ]?\d))"
 )
-_role = re.compile(
+_role = pattern(
     r"\(\s*(?:(?:hereinafter|herein|hereafter|collectively|individually|together|each|as|called|referred\s+to|known|in\s+this\s+\w+|,|the|a|an|or|with|its|successors|and|assigns)\s+)*"
     r"[\"“”'‘](?:the\s+)?(?P<role>[A-Z][A-Za-z’' -]{2,40}?)[\"”’']",
 )
-_bare_role = re.compile(
+_bare_role = pattern(
     r"\(\s*(?:the|each\s+an?|together,?\s+the)\s+(?P<role>[A-Z][a-z]{2,20}(?:\s[A-Z][a-z]{2,20})?)\s*\)"
 )
-_start = re.compile(
+_start = pattern(
     r"(?:\b(?:between|amongst|among|by\s+and\s+between|by|and|is\s+made|BETWEEN|AND|PARTIES)\b\s*:?\s*|\A|[\n\t;]\s*(?:\d{1,2}[.)]\s+)?|\(\d\)[.:,]?\s*|\A\d\.\s*)"
 )
-_things = re.compile(  # defined in brackets like a party, and no party
+_things = pattern(  # defined in brackets like a party, and no party
     r"(?:existing |expansion |demised |new )?(?:premises|property|properties|building|land|site|unit|suite|store|estate|lease|licence|license|agreement|contract|deed|letter|plan|term|rent|deposit|goods|products?|services?"
     r"|equipment|works?|shares|business|facility|loan|notes?|policy|fund|project|software|materials|documents?|purpose|transaction|event|programme|program|system|vessel|vehicle|report|statement|order form)\Z",
     re.IGNORECASE,
 )
-_numbered = re.compile(r"\s*(?:and\s+)?\(?\d{1,2}[.)]{1,2}\s*", re.IGNORECASE)
-_stop = re.compile(
+_numbered = pattern(r"\s*(?:and\s+)?\(?\d{1,2}[.)]{1,2}\s*", re.IGNORECASE)
+_stop = pattern(
     rf"(?:,\s+(?!(?:{FORMS})(?!\w))|;|\s+\((?!(?:[A-Z]{{2,4}}|[A-Z][a-z]+)\)[,\s])|\s+(?:of|whose|having|a company|acting|incorporated|registered|with|as|c/o|at)\s|\s+[–—-]\s|\Z)"
 )
 
@@ -81,13 +82,14 @@ def find_party_roles(text: str) -> Iterator[Found[PartyRole]]:
     The name opens the clause that the bracketed role closes.
     """
     floor = 0
-    for m in sorted((*_role.finditer(text), *_bare_role.finditer(text)), key=lambda m: m.start()):
+    bare = {m.start(): m for m in _bare_role.finditer(text)}
+    for m in sorted((*_role.finditer(text), *bare.values()), key=lambda m: m.start()):
         clause = text[floor : m.start()]
         if _things.match(m["role"].strip()):
             floor = _closed(text, m)
             continue
         place = _name_in(clause)
-        if m.re is _bare_role and (place is None or not _organisation.match(place[1])):
+        if m is bare.get(m.start()) and (place is None or not _organisation.match(place[1])):
             continue  # without quotation marks, only what follows an organisation is a role
         if place is None:
             floor = _closed(text, m)

@@ -6,11 +6,12 @@ import re
 from collections.abc import Iterator
 
 from yarnex.core.document import Span
+from yarnex.core.patterns import pattern
 from yarnex.core.values.numbers import BOTH, DIGITS, WORDS, read_number
 from yarnex.core.values.types import Found, Percent
 
 _sign = r"(?:\s?%|\s?‰|\s?(?:per\s?cent(?:um)?|percentage\s+points?|pct)\b\.?)"
-_form = re.compile(
+_form = pattern(
     rf"(?P<words>{WORDS}){_sign}\s*\(\s*(?P<shown>{DIGITS})\s?%\s*\)|(?P<number>{BOTH}){_sign}|(?P<points>{BOTH})\s?(?:basis\s+points?|bps)\b",
     re.IGNORECASE,
 )

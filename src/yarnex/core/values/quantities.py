@@ -8,6 +8,7 @@ from decimal import Decimal
 from functools import lru_cache
 
 from yarnex.core.document import Span
+from yarnex.core.patterns import pattern
 from yarnex.core.values.numbers import BOTH, read_number
 from yarnex.core.values.types import Found, Quantity
 
@@ -77,7 +78,7 @@ UNITS = {
     "times": r"times(?!\s+(?:of|as|when))|x(?=[\s,.;)]|\Z)",
     "spaces": r"(?:\w+\s+){0,3}?(?:parking\s+|car\s+|van\s+|lorry\s+)?(?:spaces|bays|stalls)",
 }
-_form = re.compile(
+_form = pattern(
     rf"(?P<minus>(?:\bminus\s|(?<!\w)[-−–])\s?)?(?P<number>{BOTH})(?:\s?|-)(?:"
     + "|".join(f"(?P<u{i}>{p})(?!\\w)" for i, p in enumerate(UNITS.values()))
     + ")",
@@ -85,7 +86,7 @@ _form = re.compile(
 )
 _names = list(UNITS)
 CASED = ("m", "V", "ML", "t", "g", "l", "mg", "MW", "MB", "bar", "x")  # shown like this and in no other case
-_ratio = re.compile(r"(?<![\d.:])(?P<number>\d{1,3}(?:\.\d+)?)\s?(?::\s?1(?:\.0+)?|\s+to\s+(?:1|one))(?!\d|[.:]\d)")
+_ratio = pattern(r"(?<![\d.:])(?P<number>\d{1,3}(?:\.\d+)?)\s?(?::\s?1(?:\.0+)?|\s+to\s+(?:1|one))(?!\d|[.:]\d)")
 
 
 def find_quantities(text: str) -> Iterator[Found[Quantity]]:

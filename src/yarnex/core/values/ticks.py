@@ -6,10 +6,11 @@ import re
 from dataclasses import dataclass
 
 from yarnex.core.document import Span
+from yarnex.core.patterns import pattern
 
-_box = re.compile(r"(?P<on>[☒☑☓✓✔■◼⬛]|\[\s?[xX✓✔]\s?\])|(?P<off>[☐□▢◻⬜]|\[\s?\])")
-_yes = re.compile(r"(?:yes|y|true)\b", re.IGNORECASE)
-_no = re.compile(r"(?:no|n|false)\b", re.IGNORECASE)
+_box = pattern(r"(?P<on>[☒☑☓✓✔■◼⬛]|\[\s?[xX✓✔]\s?\])|(?P<off>[☐□▢◻⬜]|\[\s?\])")
+_yes = pattern(r"(?:yes|y|true)\b", re.IGNORECASE)
+_no = pattern(r"(?:no|n|false)\b", re.IGNORECASE)
 
 
 @dataclass(frozen=True, slots=True)

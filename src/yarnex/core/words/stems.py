@@ -3,9 +3,11 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Iterator
-from dataclasses import dataclass
+from collections.abc import Callable, Iterator
 from functools import lru_cache
+from typing import NamedTuple
+
+from yarnex.core.patterns import pattern
 
 # Words that say nothing about what is asked for. "not", "no", "before" and "after" are kept out of it on purpose.
 _stop = """
@@ -20,7 +22,8 @@ _stop = """
     yet you your yours
 """
 STOP_WORDS = frozenset(_stop.split())
-_word = re.compile(r"[^\W\d_]+(?:[’'][^\W\d_]+)?|\d+(?:[.,]\d+)*", re.UNICODE)
+_word = pattern(r"[^\W\d_]+(?:[’'][^\W\d_]+)?|\d+(?:[.,]\d+)*", re.UNICODE)
+_possessive = pattern(r"'s?\Z")
 _irregular = {
     "paid": "pay", "sold": "sell", "bought": "buy", "held": "hold", "kept": "keep", "left": "leav", "rang": "ring", "began": "begin", "begun": "begin",
     "expiry": "expir", "expiration": "expir", "renewal": "renew", "paying": "pay", "payable": "pay", "payment": "pay", "payments": "pay", "payables": "pay",
@@ -52,8 +55,7 @@ _verbs = """
 """  # a verb and its irregular past forms; those that are words of their own too ("found", "left", "saw") are not here
 
 
-@dataclass(frozen=True, slots=True)
-class Token:
+class Token(NamedTuple):
     """A word: its stem and its place in the text that was cut up."""
 
     stem: str
@@ -62,10 +64,10 @@ class Token:
 
 
 @lru_cache(maxsize=1)
-def _stemmer() -> object:
+def _stem_word() -> Callable[[str], str]:
     import Stemmer
 
-    return Stemmer.Stemmer("english")
+    return Stemmer.Stemmer("english").stemWord  # type: ignore[no-any-return]
 
 
 @lru_cache(maxsize=1)
@@ -81,14 +83,15 @@ def stem(word: str) -> str:
     >>> stem("Renewals") == stem("renewed"), stem("paid") == stem("payable")
     (True, True)
     """
-    low = word.lower().replace("’", "'")
-    low = re.sub(r"'s?\Z", "", low)
+    low = word.lower()
+    if "'" in low or "’" in low:
+        low = _possessive.sub("", low.replace("’", "'"))
     if low in _irregular:
         return _irregular[low]
     if not low[:1].isalpha():
         return low
     low = _past_forms().get(low, low)
-    return str(_stemmer().stemWord(low))  # type: ignore[attr-defined]
+    return _stem_word()(low)
 
 
 def tokens(text: str) -> Iterator[Token]:

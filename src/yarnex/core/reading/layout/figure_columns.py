@@ -12,9 +12,10 @@ import re
 from dataclasses import dataclass
 from statistics import median
 
+from yarnex.core.patterns import pattern
 from yarnex.core.reading.layout.words import Row, Segment, Word
 
-NUMERIC = re.compile(
+NUMERIC = pattern(
     r"(?:[(\[–—-]\s?)?(?:[A-Z]{0,3}[£$€¥]\s?)?(?:\(\s?)?\d[\d,.\s]*(?:%|p|x|bn|m|k|pts?|bps?)?\s?[)\]]?[*†‡¹²³]?"
     r"|[–—-]{1,2}|n/?[ams]|nil|\d{1,2}(?:\([a-z]\))?(?:,\s?\d{1,2}(?:\([a-z]\))?)*",
     re.IGNORECASE,
@@ -23,7 +24,7 @@ MIN_ROWS = 3
 
 
 FLUSH = 3.5  # points by which the right edge of a heading may miss that of its figures (brackets hang out)
-NOTE = re.compile(r"notes?|ref\.?", re.IGNORECASE)
+NOTE = pattern(r"notes?|ref\.?", re.IGNORECASE)
 
 
 @dataclass(frozen=True, slots=True)

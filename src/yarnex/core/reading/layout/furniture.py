@@ -6,13 +6,14 @@ import re
 from collections import defaultdict
 from itertools import pairwise
 
+from yarnex.core.patterns import pattern
 from yarnex.core.reading.layout.words import PageMarks, Row
 
 EDGE_ROWS = 3  # rows looked at from the top and from the bottom of a page
 EDGE_SHARE = 0.14  # of the page's height, from either edge
-ROMAN = re.compile(r"[ivxlc]{1,7}\Z", re.IGNORECASE)
-NUMBER = re.compile(r"\d{1,4}\Z")
-LONE = re.compile(
+ROMAN = pattern(r"[ivxlc]{1,7}\Z", re.IGNORECASE)
+NUMBER = pattern(r"\d{1,4}\Z")
+LONE = pattern(
     r"(?:page\s+)?[-–—(\[]?\s?(?:\d{1,4}|[ivxlc]{1,7})\s?[-–—)\]]?(?:\s*(?:of|/)\s*\d{1,4})?\Z", re.IGNORECASE
 )
 ROMAN_VALUES = {"i": 1, "v": 5, "x": 10, "l": 50, "c": 100}
@@ -139,7 +140,7 @@ def _outside(
     return len(set(seen[edge, _key(row)])) * 2 >= with_text >= 3 and not re.search(r"\d", row.text)
 
 
-DIVISION_LINE = re.compile(
+DIVISION_LINE = pattern(
     r"(?:schedule|part|article|chapter|exhibit|appendix|annex|annexure|attachment)\s+(?:\d{1,3}|[ivxlc]{1,7}|[a-z])\b",
     re.IGNORECASE,
 )

@@ -6,12 +6,13 @@ import itertools
 import re
 from collections import Counter
 
+from yarnex.core.patterns import pattern
 from yarnex.core.reading.layout.furniture import roman_value
 from yarnex.core.reading.layout.paragraphs import DIVISION, Draft, number_of
 
 MAX_HEADING = 130  # characters
-RUN_IN = re.compile(r"([A-Z][\w'’“”\" ,;/&()-]{1,70}?)(?:\.|:|\s[–—-])\s+(?=[A-Z“\"(\[])")
-NAME = re.compile(r"\b(?:LIMITED|LTD|LLC|LLP|INC|PLC|DAC|GMBH|L\.P|BETWEEN|WITNESSETH)\b|\A\W*AND\b|\d")
+RUN_IN = pattern(r"([A-Z][\w'’“”\" ,;/&()-]{1,70}?)(?:\.|:|\s[–—-])\s+(?=[A-Z“\"(\[])")
+NAME = pattern(r"\b(?:LIMITED|LTD|LLC|LLP|INC|PLC|DAC|GMBH|L\.P|BETWEEN|WITNESSETH)\b|\A\W*AND\b|\d")
 SMALL = {
     "a",
     "an",
@@ -32,7 +33,7 @@ SMALL = {
     "its",
     "under",
 }
-LABEL = re.compile(r"[^:]{1,40}:\s+\S")
+LABEL = pattern(r"[^:]{1,40}:\s+\S")
 
 
 def body_size(drafts: list[Draft]) -> float:
@@ -74,10 +75,10 @@ def mark_headings(drafts: list[Draft], outline_titles: frozenset[str], cover_pag
     return drafts
 
 
-CONTENTS = re.compile(r"(?:table of )?contents|index|inhalt\Z", re.IGNORECASE)
-LEADER = re.compile(r"(?:\.\s?){4,}|…")
-LED_TO_PAGE = re.compile(r"(?:\.\s?){6,}\s*(?:\d{1,3}|[ivxl]{1,6})\Z")
-LISTED = re.compile(r"\s(?:\d{1,3}|[ivxl]{1,6})\Z")
+CONTENTS = pattern(r"(?:table of )?contents|index|inhalt\Z", re.IGNORECASE)
+LEADER = pattern(r"(?:\.\s?){4,}|…")
+LED_TO_PAGE = pattern(r"(?:\.\s?){6,}\s*(?:\d{1,3}|[ivxl]{1,6})\Z")
+LISTED = pattern(r"\s(?:\d{1,3}|[ivxl]{1,6})\Z")
 
 
 def contents_of(drafts: list[Draft]) -> frozenset[int]:
@@ -261,7 +262,7 @@ def _set_levels(drafts: list[Draft], size: float) -> None:
             draft.level = 9
 
 
-SIGNING = re.compile(
+SIGNING = pattern(
     r"(?:in witness (?:whereof|of which)|(?:signed|executed|sealed)(?:,? (?:sealed|and delivered|and sealed))* (?:by|for|as|on behalf|in the presence)|"
     r"(?:this|the) (?:deed|agreement|lease|document) (?:has been|is) (?:executed|signed|entered into|delivered)|present when the (?:common )?seal|"
     r"given under the common seal|the parties have (?:signed|executed|set their hands)|as witness\b)",

@@ -5,10 +5,11 @@ from __future__ import annotations
 import re
 from collections.abc import Iterable
 
+from yarnex.core.patterns import pattern
 from yarnex.core.reading.layout.words import PLACEHOLDER, Row, Segment, Word
 
 GAP = 1.05  # a gap wider than this many times the size of type parts two segments
-MARKER = re.compile(
+MARKER = pattern(
     r"(?:(?:section|clause|article|paragraph|schedule|§)?\s?\(?(?:\d{1,3}(?:\.\d{1,3}){0,4}|[a-z]{1,2}|[ivxlc]{1,6})[.):]{0,2}"
     r"|[•●▪◦‣∙·*–—-])",
     re.IGNORECASE,

@@ -8,10 +8,11 @@ from collections import Counter
 from dataclasses import dataclass, field
 from statistics import median
 
+from yarnex.core.patterns import pattern
 from yarnex.core.reading.layout.tables import TableDraft
 from yarnex.core.reading.layout.words import Row, Segment, Word
 
-CLAUSE = re.compile(
+CLAUSE = pattern(
     r"""(?P<number>
       (?:(?:section|clause|article|paragraph|item|part|rule)\s+)(?:\d{1,3}(?:\.\d{1,3}){0,4}|[ivxlc]{1,7}|[a-z])\b\.?
     | \d{1,3}(?:\.\d{1,3}){1,4}\.?
@@ -26,14 +27,14 @@ CLAUSE = re.compile(
     )\s*(?P<rest>.*)""",
     re.IGNORECASE | re.VERBOSE | re.DOTALL,
 )
-DIVISION = re.compile(
+DIVISION = pattern(
     r"(?:article|part|schedule|exhibit|appendix|annex|annexure|attachment|chapter)\b(?!\s+(?:of|to|for|from|and|in)\b)|\w+ (?:schedule|appendix|annex)\b",
     re.IGNORECASE,
 )
-DEFINED = re.compile(r"[“\"'‘][A-Z][^”\"]{1,60}[”\"'’]\s+(?:means|has the meaning|mean|includes|shall)")
+DEFINED = pattern(r"[“\"'‘][A-Z][^”\"]{1,60}[”\"'’]\s+(?:means|has the meaning|mean|includes|shall)")
 SHORT = 0.45  # of the width: prose never leaves more than that of a line empty before it goes on
-LABELLED = re.compile(r"[A-Z][\w'’ /().-]{1,40}:\s")
-CLOSED = re.compile(r"[.:;?!][\"”’')]*\Z")
+LABELLED = pattern(r"[A-Z][\w'’ /().-]{1,40}:\s")
+CLOSED = pattern(r"[.:;?!][\"”’')]*\Z")
 
 
 @dataclass(slots=True)
@@ -159,7 +160,7 @@ def starts_item(text: str) -> bool:
     return bool(number_of(text)[0])
 
 
-POINTING = re.compile(
+POINTING = pattern(
     r"(?:sections?|clauses?|articles?|paragraphs?|schedules?|exhibits?|appendix|annex|parts?|items?|rules?|nos?\.)\Z",
     re.IGNORECASE,
 )

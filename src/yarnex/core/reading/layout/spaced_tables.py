@@ -5,15 +5,16 @@ from __future__ import annotations
 import itertools
 import re
 
+from yarnex.core.patterns import pattern
 from yarnex.core.reading.layout.figure_columns import NUMERIC, Columns, figure_columns, place_of, recut
 from yarnex.core.reading.layout.tables import FIGURE, CellDraft, TableDraft, header_rows
 from yarnex.core.reading.layout.words import PLACEHOLDER, Row, Segment
 
 CLOSE_GAP = 0.55  # of the size of type: wider than between words, for a value under the others of its column
 MIN_GAP = 4.0  # points of white space between columns
-LEADING = re.compile(r"[.…]+")
-PAGE = re.compile(r"\d{1,4}|[ivxl]{1,6}")
-LEADER = re.compile(r"(?:\.\s?){4,}|…{2,}")
+LEADING = pattern(r"[.…]+")
+PAGE = pattern(r"\d{1,4}|[ivxl]{1,6}")
+LEADER = pattern(r"(?:\.\s?){4,}|…{2,}")
 
 
 def spaced_tables(rows: list[Row], separators: list[float]) -> list[Row | TableDraft]:
@@ -94,8 +95,8 @@ def _before_second_head(rows: list[Row], start: int, end: int) -> int:
     return end
 
 
-MONTH_END = re.compile(r"(?:January|February|March|April|May|June|July|August|September|October|November|December)\Z")
-UNIT = re.compile(r"(?:[£$€¥]|(?:US|A|NZ|C|HK|S)?\$|Rs\.?|[A-Z]{3})\s?(?:[’']?000s?|m|million|bn|k)?", re.IGNORECASE)
+MONTH_END = pattern(r"(?:January|February|March|April|May|June|July|August|September|October|November|December)\Z")
+UNIT = pattern(r"(?:[£$€¥]|(?:US|A|NZ|C|HK|S)?\$|Rs\.?|[A-Z]{3})\s?(?:[’']?000s?|m|million|bn|k)?", re.IGNORECASE)
 
 
 def _is_head(row: Row) -> bool:
@@ -289,8 +290,8 @@ def _is_figures(row: Row) -> bool:
     return not all(YEAR.fullmatch(s.text) for s in figures)
 
 
-SCALE = re.compile(r"(?:[£$€¥]|[A-Z]{1,3}\$?)\s?[’']?0{3}s?")
-YEAR = re.compile(r"(?:19|20)\d\d(?:[/–-]\d{2,4})?[¹²³*†]?")
+SCALE = pattern(r"(?:[£$€¥]|[A-Z]{1,3}\$?)\s?[’']?0{3}s?")
+YEAR = pattern(r"(?:19|20)\d\d(?:[/–-]\d{2,4})?[¹²³*†]?")
 
 
 def _cut_in(left: float, right: float, rows: list[Row]) -> float:

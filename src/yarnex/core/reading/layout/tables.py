@@ -5,11 +5,12 @@ from __future__ import annotations
 import re
 from dataclasses import dataclass, field
 
+from yarnex.core.patterns import pattern
 from yarnex.core.reading.layout.words import Segment
 
-FIGURE = re.compile(r"[(£$€-]?\s?\d[\d.,%)]*")
+FIGURE = pattern(r"[(£$€-]?\s?\d[\d.,%)]*")
 
-PERIOD = re.compile(
+PERIOD = pattern(
     r"(?:FY\s?|H[12]\s?|Q[1-4]\s?)?(?:19|20)\d\d(?:\s?[/–-]\s?\d{2,4})?\s?[AEFB]?|(?:FY|H[12]|Q[1-4])\s?['’]?\d{2}"
     r"|(?:\d{1,2}\s+)?(?:Jan|Feb|Mar|Apr|May|Jun|Jul|Aug|Sep|Oct|Nov|Dec)[a-z]*\.?\s+(?:\d{1,2},\s+)?(?:19|20)\d\d",
     re.IGNORECASE,

@@ -1,11 +1,11 @@
 """Fit and check the weights by which `find` ranks answers, on questions with known answers.
 
-    python bench/answers.py FOLDER... [--write]
+    python bench/answers.py FOLDER... [--also FOLDER...] [--write]
 
 Each folder holds a `key.json`: {"facts": [{"document": "docs/a.pdf", "question": "…", "answer": {"type": "date", "value": "2025-03-01"},
 "pages": [2]}]}, with the documents beside it. Types are those of `yarnex find --json`, and `absent` for what the document
 does not say, with `any_of` for texts and parties. The model is a conditional logit, on features that are no words; it is checked on
-each folder by weights fitted on the others. --write puts the weights fitted on all of them into the packs.
+each folder by weights fitted on the others. --also: folders that help to fit, and are not checked. --write puts the weights fitted on all of them into the packs.
 """
 
 from __future__ import annotations
@@ -142,20 +142,22 @@ def best_of(rows: np.ndarray, weights: np.ndarray, alike: np.ndarray) -> tuple[i
 def main() -> None:
     parser = argparse.ArgumentParser(description=__doc__.splitlines()[0])
     parser.add_argument("folders", nargs="+", type=Path)
+    parser.add_argument("--also", nargs="+", type=Path, default=[])
     parser.add_argument("--write", action="store_true")
     given = parser.parse_args()
-    rows, right, asked, alike, about = gathered([f.resolve() for f in given.folders])
+    rows, right, asked, alike, about = gathered([f.resolve() for f in (*given.folders, *given.also)])
     folder_of = np.array([about[q][1] for q in asked])
     tops = []
     for place, folder in enumerate(given.folders):
-        others = folder_of != place if len(given.folders) > 1 else folder_of == place
+        others = folder_of != place if len(given.folders) + len(given.also) > 1 else folder_of == place
         weights = fitted(rows[others], right[others], asked[others])
         for question, (kind, where) in enumerate(about):
             if where == place and len(mine := np.where(asked == question)[0]):
                 best, likely = best_of(rows[mine], weights, alike[mine])
                 tops.append((likely, kind, bool(right[mine[best]]), folder.name))
-    said = sum(kind != "absent" for kind, _ in about)
-    print(f"{len(about)} questions, {said} of them answered in the documents")
+    checked = [kind for kind, where in about if where < len(given.folders)]
+    said = sum(kind != "absent" for kind in checked)
+    print(f"{len(checked)} questions, {said} of them answered in the documents")
     for least in (0.0, 0.2, 0.25, 0.3, 0.35, 0.4, 0.45, 0.5, 0.6, 0.7, 0.8, 0.9):
         good = sum(ok for s, kind, ok, _ in tops if s >= least and kind != "absent")
         bad = sum(not ok for s, kind, ok, _ in tops if s >= least and kind != "absent")

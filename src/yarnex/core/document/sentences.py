@@ -10,7 +10,7 @@ from yarnex.core.patterns import pattern
 
 _end = pattern(r"[.?!][\"”’')\]]*(?=\s+[\"“‘'(\[]?[A-Z0-9“])|;(?=\s)|\n")
 _abbreviation = pattern(
-    r"(?:\b(?:No|Nos|Art|Sec|Cl|Para|Sch|Mr|Mrs|Ms|Dr|Prof|St|Co|Ltd|Inc|Corp|L\.P|L\.L\.C|plc|p\.l\.c|Rs|vs|v|e\.g|i\.e|etc|approx|cf|sq|ft|m"
+    r"(?:\b(?:No|Nos|Art|Sec|Cl|Para|Sch|Mr|Mrs|Ms|Dr|Prof|St|Co|Ltd|Inc|Corp|L\.P|L\.L\.C|plc|p\.l\.c|Rs|vs|v|e\.g|i\.e|etc|approx|cf|sq|ft|m|[Rr]eg|[Rr]ef|[Tt]el|[Ee]xt|[Ff]ig|pp?|[Vv]ol|[Dd]ept|Hon|Rev|[Ii]ncl|[Ee]xcl"
     r"|a\.m|p\.m|Jan|Feb|Mar|Apr|Jun|Jul|Aug|Sept?|Oct|Nov|Dec|U\.S|U\.K)|\b[A-Z]|(?:\A|\n)\s*(?:(?:Section|Clause|Article|Paragraph)\s+)?[\dIVX]{1,4}(?:\.\d+)*)\.\Z"
 )
 

@@ -64,7 +64,6 @@ def read_text(data: bytes, path: str, sha256: str, markdown: bool = False) -> Do
         before += len(lines) - (1 if number < len(sheets) else 0)  # the line goes on after a form feed
     drafts = mark_headings(drafts, frozenset(), frozenset())
     full_numbers(drafts)
-    mark_turns(drafts)
     return assemble(
         drafts, path=path, format="md" if markdown else "txt", sha256=sha256, pages=len(sheets) if len(sheets) > 1 else 0,
         paging="page" if len(sheets) > 1 else "", problems=(problem,) if problem else (), linear=Linear(geometry=False, line_numbers=True),
@@ -74,25 +73,6 @@ def read_text(data: bytes, path: str, sha256: str, markdown: bool = False) -> Do
 def read_markdown(data: bytes, path: str, sha256: str) -> Document:
     """The document in a Markdown file's bytes."""
     return read_text(data, path, sha256, markdown=True)
-
-
-TURN = pattern(
-    r"(?P<open>[\[(]?)(?P<clock>\d{1,2}:\d{2}(?::\d{2})?)(?:[.,]\d{1,3})?[\])]?\s*[-–—]?\s*(?P<who>[A-Z][\w.'’ -]{1,48}?)\s*[:–—-]\s"
-)
-
-
-def mark_turns(drafts: list[Draft]) -> None:
-    """Paragraphs that open with a clock time and a name, as transcripts do, know their time and speaker."""
-    turns = [(d, m) for d in drafts if d.kind == "paragraph" and (m := TURN.match(d.text))]
-    if len(turns) < 3:
-        return
-    for draft, m in turns:
-        parts = m["clock"].split(":")
-        seconds = sum(int(p) * 60**i for i, p in enumerate(reversed(parts))) * (
-            60 if len(parts) == 2 and not m["open"] else 1
-        )
-        length = len(draft.text)
-        draft.marks += [(0, length, "time", str(seconds)), (0, length, "speaker", m["who"].strip())]
 
 
 def _line_of(word: Word) -> int:
@@ -185,7 +165,9 @@ def _markdown(lines: list[str], page: int, before: int) -> list[Draft]:
                 drafts.append(draft)
             open_paragraph = None
         else:
-            starts = re.match(r"\s*(?:[-*+]|\d{1,3}[.)])\s+", line)
+            starts = re.match(
+                r"\s*(?:[-*+]|\d{1,3}[.)])\s+|\s*\*\*[^*]{1,60}(?::\*\*|\*\*:)", line
+            )  # a point, or a label
             words = _marked(re.sub(r"\A(\s*)[-*+>](\s)", r"\1 \2", line), number)
             if not words:
                 continue

@@ -11,6 +11,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import replace
 
 from yarnex.core.document import Cite, Span
+from yarnex.core.document.table_paths import column_path
 from yarnex.core.patterns import pattern
 from yarnex.core.search.bands import measures_in
 from yarnex.core.search.evidence import (
@@ -18,6 +19,7 @@ from yarnex.core.search.evidence import (
     Likeness,
     as_amended,
     beside_each_other,
+    competing,
     cued,
     evidence_of,
     in_band,
@@ -31,13 +33,15 @@ from yarnex.core.search.fitting import that_may_stand
 from yarnex.core.search.from_lists import Offer, of_bills, of_dates
 from yarnex.core.search.inquiry import Inquiry
 from yarnex.core.search.limits import within_limit
+from yarnex.core.search.listed import listed_there
 from yarnex.core.search.patterns import CLOCK, PATTERNS, kinds_sought, pattern_finder
-from yarnex.core.search.question import Question
-from yarnex.core.search.telling import finding_of, none_of
+from yarnex.core.search.question import YEAR, Question
+from yarnex.core.search.signed import signed_or_not
+from yarnex.core.search.telling import RUNS_FROM, finding_of, none_of
 from yarnex.core.search.weighing import EVIDENCE, Answer, likely_there, weighed
 from yarnex.core.search.yes_no import DENIES, OF_OTHERS, PERSONAL, YES, decided_by_term, yes_or_no
 from yarnex.core.terms import Finding, Term
-from yarnex.core.terms.by_words import Hit
+from yarnex.core.terms.by_words import BEFORE_IT, COMPARED, Hit, Idea
 from yarnex.core.terms.candidates import cut, fits, list_items, on_one_line, quote_around, shortened
 from yarnex.core.terms.lines import Line
 from yarnex.core.terms.model import quoted
@@ -46,6 +50,7 @@ from yarnex.core.terms.ranges import range_ending
 from yarnex.core.terms.schedules import schedule_of_column
 from yarnex.core.terms.values_in_lines import of_type
 from yarnex.core.values import (
+    Duration,
     Found,
     ListOf,
     Party,
@@ -86,6 +91,12 @@ ON_REQUEST = pattern(
     r"\b(?:available|supplied|provided|given|sent)\s+(?:up)?on\s+request\b|\bto\s+(?:be\s+(?:advised|confirmed|announced|determined|notified|supplied|assigned)|follow)\b|\bnot\s+(?:yet\s+)?(?:available|known|decided)\b",
     re.IGNORECASE,
 )
+# "at the previous year end": not the value of now.
+OF_BEFORE = pattern(
+    r"\b(?:previous|prior|preceding|last)\s+(?:\w+\s+)?(?:year|period|half|quarter|month|time)|\b(?:year|half|quarter|month)s?\s+(?:ago|earlier|before)\b|\bbeforehand\b|\bwas\s+\w+\s+before\b",
+    re.IGNORECASE,
+)
+SURELY = 0.7  # what a way to name a thing must be worth to tell one column from another
 FEW_WORDS = 12  # of a line that says no more than that
 
 
@@ -96,11 +107,14 @@ def ask(inquiry: Inquiry, question: Question, limit: int = 8) -> list[Finding]:
         return [none_of(inquiry, question, "this asks about the world, not about the documents")]
     if (compared := within_limit(inquiry, question)) is not None:
         return [compared]
+    if (signed := signed_or_not(inquiry, question)) is not None:
+        return [signed]
     answers = answers_of(inquiry, question)
     read = bool(answers) and answers[0].kind == "yes_no" and answers[0].finding is None
     least = SURE_YES if read else ENOUGH if inquiry.says(question.thing) else ENOUGH_UNNAMED
     if not answers or likely_there(answers) < least:
-        return [none_of(inquiry, question, "no passage answers it", answers)]
+        listed = listed_there(inquiry, question)
+        return [listed if listed is not None else none_of(inquiry, question, "no passage answers it", answers)]
     found = [
         finding_of(inquiry, question, a)
         for a in answers[:limit]
@@ -208,6 +222,8 @@ def from_terms(inquiry: Inquiry, question: Question, offered: Sequence[tuple[Fin
         if finding.state == "not_found":
             continue
         gap = finding.state in ("blank", "redacted")
+        if not gap and _of_another_column(inquiry, question, finding):
+            continue
         finding = _with_unit(inquiry, finding)
         kind = "gap" if gap else of_type(finding.value) if finding.value is not None else finding.term.type
         if isinstance(finding.value, Text) and finding.term.type in VALUED:
@@ -238,8 +254,52 @@ def from_terms(inquiry: Inquiry, question: Question, offered: Sequence[tuple[Fin
             out.append(Answer(kind, words, range_, quote, evidence, f"the term {finding.term.label!r}"))
             continue
         answer = Answer(kind, value, cite.span, cite, evidence, f"the term {finding.term.label!r}", finding)
+        if (before := _as_it_was(inquiry, question, answer)) is not None:
+            out.append(before)
+            continue
         out += [answer, *_others_there(inquiry, question, answer)]
     return out
+
+
+def _of_another_column(inquiry: Inquiry, question: Question, finding: Finding) -> bool:
+    """True for the cell of a row under one heading, where another heading of the table says what is asked for."""
+    if finding.state not in ("stated", "conflicting") or not finding.text:
+        return False
+    document, cite = inquiry.document, finding.cites[0].span
+    at = document.text.find(finding.text, cite.start, cite.end)
+    found = document.cell_at(Span(at, at + len(finding.text))) if at >= 0 else None
+    if found is None or not found[0].header_rows or found[0].columns < 3:
+        return False
+    table, cell = found
+    heads = {
+        c.column: frozenset(stems_of(" ".join(column_path(table, c, document.text)))) for c in table.row_cells(cell.row)
+    }
+    row = frozenset(stems_of(" ".join(c.span.of(document.text) for c in table.row_cells(cell.row))))
+    own = heads.get(cell.column, frozenset()) | row
+    others = [h - own for column, h in heads.items() if column != cell.column]
+
+    def says(stems: frozenset[str], idea: Idea) -> bool:
+        return any(stems.issuperset(way) for way, worth in idea.ways if worth >= SURELY)
+
+    return any(not says(own, idea) and any(says(h, idea) for h in others) for idea in question.ideas)
+
+
+def _as_it_was(inquiry: Inquiry, question: Question, answer: Answer) -> Answer | None:
+    """The value that the sentence of a term's gives for before, "down from £12.4 million (2021: £14 million)", where that is asked for."""
+    finding = answer.finding
+    years = set(YEAR.findall(question.text))
+    before = OF_BEFORE.search(question.text) is not None
+    if finding is None or finding.state != "stated" or answer.kind not in VALUED or not (before or years):
+        return None
+    finder, text = inquiry.values.finder(answer.kind), inquiry.passages.text
+    for line in inquiry.matcher.lines.at(answer.quote.span):
+        for found in finder(line) if finder is not None and line.kind in ("sentence", "named") else ():
+            start = max(line.values.start, found.span.start - 40)
+            compared = COMPARED.search(text, start, found.span.start)
+            if (before and BEFORE_IT.search(text, start, found.span.start)) or (compared and compared["year"] in years):
+                quote = quote_around(inquiry.passages, found.span)
+                return Answer(answer.kind, found.value, found.span, quote, answer.evidence, "what it was before")
+    return None
 
 
 def _only_time(finding: Finding) -> str:
@@ -267,17 +327,21 @@ def _others_there(inquiry: Inquiry, question: Question, answer: Answer) -> Itera
         return
     text, cite = inquiry.passages.text, answer.quote.span
     at = text.find(finding.text, cite.start, cite.end)
-    finder = inquiry.values.finder(answer.kind)
+    finder = inquiry.values.any_of(competing(question, answer.kind))
     if at < 0 or finder is None:
         return
     for hit in inquiry.matcher.each_at(question.ideas, Span(at, at + len(finding.text)), finder):
-        if hit.found is None or hit.outclaimed >= claimed or not fits(finding.term, hit.found.value):
+        if hit.found is None or hit.outclaimed >= claimed:
+            continue
+        kind = of_type(hit.found.value)
+        if kind == answer.kind and not fits(finding.term, hit.found.value):
             continue
         evidence = list(answer.evidence)
         evidence[EVIDENCE.index("outclaimed")] = hit.outclaimed
+        evidence[EVIDENCE.index("rank")] = float(_rank(question, kind) or 0)
         quote = quote_around(inquiry.passages, hit.found.span)
         yield Answer(
-            answer.kind,
+            kind,
             hit.found.value,
             hit.found.span,
             quote,
@@ -410,8 +474,8 @@ def from_lines(inquiry: Inquiry, question: Question) -> list[Answer]:
             hits = [h for h in hits if not inquiry.passages.values_in("date", h.line.values)]
         for place, hit in enumerate(hits):
             evidence = evidence_of(
-                question, kind, 0 if _is_small_money(question, hit) else rank, **_of_hit(question, hit, hits), first=float(place == 0), fit=hit.fit,
-                second=float(hit.second), label=float(hit.line.kind == "named"), outclaimed=hit.outclaimed if kind in VALUED or kind in PATTERNS or kind == "party" else 0.0,
+                question, kind, _rank_of(inquiry, question, hit, rank), **_of_hit(question, hit, hits), first=float(place == 0), fit=hit.fit,
+                second=float(hit.second), label=float(hit.line.kind == "named"), outclaimed=_outclaimed(inquiry, question, kind, hit),
             )  # fmt: skip
             made = _answer(inquiry, question, kind, hit, evidence)
             if made is not None:
@@ -476,6 +540,26 @@ def _is_small_money(question: Question, hit: Hit) -> bool:
     """True for pence and cents where a sum is asked for: 4.2 pence is a dividend."""
     value = hit.found.value if hit.found is not None else None
     return question.kinds[0] == "money" and isinstance(value, Quantity) and value.unit in SMALL_MONEY
+
+
+def _outclaimed(inquiry: Inquiry, question: Question, kind: str, hit: Hit) -> float:
+    """How much more of what is asked for goes with another value of the line, be it of another kind that may be wanted."""
+    if kind not in VALUED and kind not in PATTERNS and kind != "party":
+        return 0.0
+    kinds = competing(question, kind)
+    if hit.found is None or len(kinds) < 2 or hit.outclaimed:
+        return hit.outclaimed
+    others = inquiry.matcher.each_at(question.ideas, hit.found.span, inquiry.values.any_of(kinds))
+    return next((o.outclaimed for o in others if o.found is not None and o.found.span == hit.found.span), 0.0)
+
+
+def _rank_of(inquiry: Inquiry, question: Question, hit: Hit, rank: int) -> int:
+    """The place of a hit's kind among those wanted; "21 days after receipt" tells a day nearly as a date does."""
+    if _is_small_money(question, hit):
+        return 0
+    if rank > 1 and question.kinds[0] == "date" and hit.found is not None and isinstance(hit.found.value, Duration):
+        return 1 if RUNS_FROM.match(inquiry.passages.text, hit.found.span.end) else rank
+    return rank
 
 
 def _rank(question: Question, kind: str) -> int | None:

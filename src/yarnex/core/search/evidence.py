@@ -259,10 +259,25 @@ def beside_each_other(answers: list[Answer], in_vain: float) -> list[Answer]:
     return out
 
 
+COMPETE = ("money", "percent", "duration")
+# What may as well be a sum as a share, or a length of time.
+OF_EITHER = pattern(
+    r"\b(?:fees?|charges?|penalt(?:y|ies)|caps?|limits?|ceiling|retention|damages|commission|bonus|discount|rebate|excess|deductible|deposit|levy|margin|uplift|premium|contribution|allowance|compensation)\b",
+    re.IGNORECASE,
+)
+
+
+def competing(question: Question, kind: str) -> tuple[str, ...]:
+    """The kinds of values among which what is asked for may go with one or the other: a fee is a sum or a share."""
+    if kind not in COMPETE or not OF_EITHER.search(question.text):
+        return (kind,)
+    return (kind, *(k for k in question.kinds if k in COMPETE and k != kind))
+
+
 def where_it_stands(inquiry: Inquiry, question: Question, kind: str, cite: Span, words: str) -> dict[str, float]:
     """What the line in which an answer of a term or a list stands says of the question."""
     at = inquiry.passages.text.find(words, cite.start, cite.end) if words else -1
-    finder = inquiry.values.finder(kind) if kind in VALUED else None
+    finder = inquiry.values.any_of(competing(question, kind)) if kind in VALUED else None
     hit = inquiry.matcher.at(question.ideas, cite, Span(at, at + len(words)) if at >= 0 else None, finder)
     if hit is None:
         return {}

@@ -38,6 +38,7 @@ WHICH_FIRM = pattern(
 def that_may_stand(inquiry: Inquiry, question: Question, answers: Sequence[Answer]) -> list[Answer]:
     """The answers whose words can be what is asked for."""
     answers = [a for a in answers if a.kind != "number" or not _tells_of_units(inquiry, a)]
+    answers = [a for a in answers if not _is_echo(inquiry, question, a)]
     if question.sure and question.kinds[0] in VALUED:
         return [a for a in answers if a.kind != "text" or TELLS.search(_words_of(inquiry, a))]
     if question.sure and question.kinds[0] == "party":
@@ -47,6 +48,14 @@ def that_may_stand(inquiry: Inquiry, question: Question, answers: Sequence[Answe
     if WHICH_FIRM.search(question.text):
         return [a for a in answers if a.kind not in ("text", "list") or _names_one(inquiry, question, a)]
     return list(answers)
+
+
+def _is_echo(inquiry: Inquiry, question: Question, answer: Answer) -> bool:
+    """True for a cell that says only what the question gives: which invoice is disputed is not told by "Disputed"."""
+    if answer.kind != "text" or question.kinds[0] == "yes_no" or inquiry.document.cell_at(answer.span) is None:
+        return False
+    said = frozenset(stems_of(_words_of(inquiry, answer)))
+    return bool(said) and said <= frozenset(stems_of(question.text))
 
 
 def _tells_of_units(inquiry: Inquiry, answer: Answer) -> bool:

@@ -11,12 +11,12 @@ from yarnex.core.packs import load_entries, pack_text
 Sides = tuple[re.Pattern[str], ...]
 
 
-@lru_cache(maxsize=1)
-def opposites() -> tuple[Sides, ...]:
+@lru_cache(maxsize=2)
+def opposites(key: str = "opposites") -> tuple[Sides, ...]:
     """The sets of the vocabulary, each with a pattern a side. Raises PackError for a set of one side."""
     text, name = pack_text("vocabulary", "opposites")
     out = []
-    for line in load_entries(text, name).get("opposites", []):
+    for line in load_entries(text, name).get(key, []):
         sides = [[re.escape(w.strip()) for w in side.split(";") if w.strip()] for side in str(line).split("|")]
         if len(sides) < 2 or not all(sides):
             raise PackError(f"{name}: {line!r} needs two sides or more, parted by |")
@@ -32,16 +32,25 @@ def opposed_to(question: str, told: str) -> bool:
     >>> opposed_to("What is the gross rent?", "gross rent, of which net")
     False
     """
+    return _ruled_out(question, told, "opposites")
+
+
+def contrary(question: str, told: str) -> bool:
+    """True where words tell the state that denies the one asked about: "is the lift working?", "out of use since May"."""
+    return _ruled_out(question, told, "states")
+
+
+def _ruled_out(question: str, told: str, key: str) -> bool:
     return any(
-        not own.search(told) and any(other.search(told) for other in others) for own, others in _asked_of(question)
+        not own.search(told) and any(other.search(told) for other in others) for own, others in _asked_of(question, key)
     )
 
 
 @lru_cache(maxsize=64)
-def _asked_of(question: str) -> tuple[tuple[re.Pattern[str], Sides], ...]:
+def _asked_of(question: str, key: str) -> tuple[tuple[re.Pattern[str], Sides], ...]:
     """The sides that a question names, each with those that it rules out; none of a set of which it names several."""
     out = []
-    for sides in opposites():
+    for sides in opposites(key):
         named = [side for side in sides if side.search(question)]
         if len(named) == 1:
             out.append((named[0], tuple(s for s in sides if s is not named[0])))

@@ -27,14 +27,18 @@ CLOCK = pattern(
     r"|\b(?:five|ten|quarter|twenty|twenty-five|half)(?:\s+minutes)?\s+(?:to|past)\s+(?:one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve)\b",
     re.IGNORECASE,
 )
+ON_A_DAY = pattern(r"\b(?:what|which)\s+(?:\w+\s+)?(?:day|date)\b", re.IGNORECASE)
+MAY = pattern(r"May\s+(?!(?:19|20)\d\d|of\b|and\b|or\b|to\b|until\b)[a-z]")
 TO = pattern(r"\s*(?:to|until|till|and|–|—|-)\s*", re.IGNORECASE)
 OFTEN = pattern(
-    rf"\bevery\s+(?:(?P<n>{ORDINAL_WORDS}|{WORDS})\s+)?(?P<unit>day|week|month|quarter|year|hour)s?\b|\b(?:once|twice|at least once)\s+(?:a|an|each|every|in every|in each)\s+[\w ]{{3,20}}?(?=[,.;]|\s(?:and|on|in|by)\b|\Z)"
+    rf"\b(?:every|each)\s+(?:(?P<n>{ORDINAL_WORDS}|{WORDS})\s+)?(?P<unit>day|week|month|quarter|year|hour)s?\b|\b(?:once|twice|at least once)\s+(?:a|an|each|every|in every|in each)\s+[\w ]{{3,20}}?(?=[,.;]|\s(?:and|on|in|by)\b|\Z)"
     r"|\b(?:quarterly|monthly|weekly|fortnightly|annually|daily|yearly|half-yearly|semi-annually)(?:\s+in\s+(?:advance|arrears?))?",
     re.IGNORECASE,
 )
 CODE = pattern(
-    r"\b(?=[A-Za-z\d/.-]*\d)[A-Z\d]{1,12}(?:[-/.][A-Za-z\d]{1,12})+\b|\b[A-Z]{2,12}\s?\d{3,}[A-Z\d]*\b|\b(?=[A-Z\d]{6,}\b)[A-Z]*\d[A-Z\d]*\b|\b\d{2,4}(?:[ -]\d{2,5}){1,5}\b"
+    r"\b[A-Z]{2}\d{2}(?: ?[A-Z\d]{4}){2,7}(?: ?[A-Z\d]{1,3})?\b"  # an account number of ISO 13616
+    r"|(?<![\w+,.])(?:\+\d{1,3}[ -]?(?:\(0\)[ -]?)?|[A-Z]{2} )?\(?\d{2,5}\)?(?:[ -]\d{2,5}){1,5}\b"  # of a telephone, of a tax register
+    r"|\b(?=[A-Za-z\d/.-]*\d)[A-Z\d]{1,12}(?:[-/.][A-Za-z\d]{1,12})+\b|\b[A-Z]{2,12}\s?\d{3,}[A-Z\d]*\b|\b(?=[A-Z\d]{6,}\b)[A-Z]*\d[A-Z\d]*\b"
 )
 # "a sum equal to five months' rent": a sum that is told as so many times another one.
 MULTIPLE = pattern(
@@ -48,7 +52,16 @@ PLAIN_NUMBER = pattern(
     r"\d{1,3}(?:\.\d{1,3})*|\d{4}"
 )  # a clause, a decimal or a year identifies nothing that is asked for
 SUM_BEFORE = pattern(r"[£$€]\s?[\d,]*\Z|\d,\Z")
-PATTERNS = {"time": CLOCK, "often": OFTEN, "code": CODE, "multiple": MULTIPLE, "day": MONTH_DAY}
+_month = "January|February|March|April|May|June|July|August|September|October|November|December"
+# Times that are told without a day of the year: "November 2029", "the end of March", "since 2021", "the last Thursday of each month".
+PERIOD = pattern(
+    rf"(?:the\s+)?(?:end|start|beginning|middle|close|anniversary)\s+of\s+(?:the\s+)?(?:(?:year|month|quarter)\s+\w+|(?:{_month})\b(?:\s+(?:19|20)\d\d)?|(?:19|20)\d\d)"
+    rf"|(?:the\s+)?(?:first|last|second|third|every|each)\s+(?:Mon|Tues|Wednes|Thurs|Fri|Satur|Sun)day(?:\s+(?:of|in)\s+(?:each|every|the|a)\s+\w+)?"
+    rf"|(?:(?:early|late|mid|each|every)[\s-])?(?<!\d\s)(?<!\d(?:st|nd|rd|th)\s)(?<!\d(?:st|nd|rd|th)\sof\s)\b(?:{_month})\b(?!\s+(?:the\s+)?\d{{1,2}}(?:st|nd|rd|th)?\b(?!\d))(?:,?\s+(?:19|20)\d\d)?"
+    r"|(?:(?:the\s+)?(?:spring|summer|autumn|winter)(?:\s+of)?\s+(?:19|20)\d\d)|\b(?:Easter|Christmas|Michaelmas)\b(?:\s+(?:19|20)\d\d)?"
+    r"|(?:(?<=\bin\s)|(?<=\bsince\s)|(?<=\bfrom\s)|(?<=\bof\s)|(?<=\bby\s)|(?<=\buntil\s)|(?<=\baround\s)|(?<=\babout\s)|(?<=\bduring\s))(?:1[6-9]|20)\d\d\b(?![-/.]\d)",
+)
+PATTERNS = {"period": PERIOD, "time": CLOCK, "often": OFTEN, "code": CODE, "multiple": MULTIPLE, "day": MONTH_DAY}
 
 
 def kinds_sought(kinds: Sequence[str], question: str) -> list[tuple[int, str]]:
@@ -57,6 +70,8 @@ def kinds_sought(kinds: Sequence[str], question: str) -> list[tuple[int, str]]:
     """
     out = [(rank, kind) for rank, kind in enumerate(kinds)]
     out += [(rank, "multiple") for rank, kind in out if kind == "money"]
+    if not ON_A_DAY.search(question):
+        out += [(rank, "period") for rank, kind in out if kind == "date"]
     return [*out, (0, "day")] if OF_THE_MONTH.search(question) else out
 
 
@@ -74,6 +89,13 @@ def pattern_finder(inquiry: Inquiry, kind: str) -> Callable[[Line], list[Found[V
         matches = list(PATTERNS[kind].finditer(text, line.values.start, line.values.end))
         if kind == "time":
             return [Found(Text(on_one_line(s.of(text))), s) for s in _hours(text, [Span(*m.span()) for m in matches])]
+        if kind == "period":  # "May" may begin a sentence; the month of a whole date is none
+            dates = [f.span for f in inquiry.values.dates(line)]
+            matches = [
+                m
+                for m in matches
+                if not MAY.match(text, m.start()) and not any(Span(*m.span()).overlaps(d) for d in dates)
+            ]
         return [Found(_read(kind, m), Span(m.start(), m.end())) for m in matches]
 
     return found

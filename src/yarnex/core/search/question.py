@@ -25,11 +25,12 @@ SECOND_PART = pattern(
 UNIT_WORDS = r"(?:business\s+days?|working\s+days?|days?|weeks?|months?|years?|hours?|minutes?|quarters?)"
 # Forms of questions with the kind of answer, the first that fits counts.
 FORMS: tuple[tuple[str, tuple[str, ...]], ...] = (
+    (r"\bloan[\s-]to[\s-](?:value|cost)\b|\bltv\b|\bwhat\s+(?:is\s+the\s+)?(?:margin|spread)\s+(?:over|above|on)\b|\bwhat\s+(?:\w+\s+){0,2}(?:margin|spread|mark-?up)\s+(?:over|above)\b", ("percent", "number")),
     (r"\bas\s+a\s+(?:share|percentage|proportion)\s+of\b|\bhow\s+many\s+per\s?cent\b", ("percent", "text")),
     (r"\bhow\s+many\s+(?:percentage\s+)?points\b", ("number", "percent")),
     (r"\bat\s+what\s+time\b|\A(?:and\s+)?what\s+time\b|\bat\s+what\s+hours?\b|\bwhat\s+hours\b", ("time", "text")),
-    (r"\b(?:order|policy|invoice|contract|agreement|lot|batch|part|licence|license|registration|company|account|case|claim|file|patent|permit|model|serial|report|job|ticket|room|telephone|phone|mobile|fax|tax|vat|certificate|authorisation|membership|reference|ref|purchase|quotation|tender)\s+(?:order\s+)?(?:number|no\.?|code|reference|identifier|id)\b|\bwhat\s+(?:is|was)\s+the\s+(?:reference|identifier)\b|\breference\s+(?:does|do|did|is|was)\b|\b(?:entity|tax|vat)\s+identifier\b", ("code", "text")),
-    (r"\b(?:to|from|into|through)\s+(?:which|what)\s+(?:bank\s+)?account\b|\b(?:which|what)\s+number\s+(?:has|have|had|is|was|does|do)\b", ("code", "text")),
+    (r"\b(?:order|policy|invoice|contract|agreement|lot|batch|part|licence|license|registration|company|account|case|claim|file|patent|permit|model|serial|report|job|ticket|room|telephone|phone|mobile|fax|tax|vat|certificate|authorisation|membership|reference|ref|purchase|quotation|tender|dial|fax|catalogue|drawing|plot|title)\s+(?:order\s+)?(?:number|no\.?|code|reference|identifier|id)\b|\b(?:sort|swift|bank|post|postal|zip|bar|access)\s*code\b|\biban\b|\bbic\b|\bwhat\s+(?:is|was)\s+(?:the|our|your|its|their)\s+(?:reference|identifier|telephone|phone|mobile|fax)\b|\bon\s+(?:what|which)\s+(?:telephone\s+|phone\s+)?number\b|\breference\s+(?:does|do|did|is|was)\b|\b(?:entity|tax|vat)\s+identifier\b", ("code", "text")),
+    (r"\b(?:to|from|into|through|which|what)\s+(?:which\s+|what\s+)?(?:bank\s+)?account\b(?=.*\b(?:pay|paid|credit\w*|debit\w*|transfer\w*|sen[dt]|remit\w*)\b)|\b(?:to|from|into|through)\s+(?:which|what)\s+(?:bank\s+)?account\b|\b(?:which|what)\s+number\s+(?:has|have|had|is|was|does|do)\b", ("code", "text")),
     (r"\bwhy\b|\bwhat\s+(?:reason|cause|caused)\b|\bfor\s+what\s+reason\b", ("text",)),
     (r"\bper\s+(?:ordinary\s+)?share\b|\bdividends?\s+(?:a|per)\s+share\b|\bwhat\s+(?:is|was|are|were)\s+the\s+(?:\S+\s+){0,2}dividend\b", ("money", "number", "percent")),
     (r"\A(?:and\s+)?(?:(?:on|by|from|until|before|after|at)\s+)?(?:which|what)\s+(?:\w+\s+)?(?:day|date)\b(?!s)", ("date", "time", "duration", "text")),
@@ -69,12 +70,24 @@ SIZE_OF_SUM = pattern(
 RATIO = frozenset(("times",))  # "cover" is also what an insurance pays
 # "What is the greatest depth ...": what comes before "of", "in", a verb and the like says what is measured.
 MEASURED = pattern(
-    rf"\b(?:what|which)\s+(?:(?:is|are|was|were)\s+)?(?:the\s+|its\s+|their\s+)?(?P<thing>(?!{AUXILIARY}\b)\w[\w'’-]*(?:\s(?!(?:{AUXILIARY}|of|in|on|at|for|to|by|per|a|the|an|so|when|where|that|if|from|over|with)\b)\w[\w'’-]*){{0,3}})",
+    rf"\b(?:what|which)\s+(?:(?:is|are|was|were)\s+)?(?:the\s+|its\s+|their\s+)?(?P<thing>(?!{AUXILIARY}\b)\w[\w'’-]*(?:\s(?!(?:{AUXILIARY}|of|in|on|at|for|to|by|per|a|the|an|so|when|where|that|if|from|over|with|once|we|you|they|it|he|she|i|after|before|since|while|during|as|under|now|still|already|also|then|ever|always|only|not)\b)\w[\w'’-]*){{0,3}})",
     re.IGNORECASE,
 )
+HAS_VERB = pattern(rf"\b{AUXILIARY}\b", re.IGNORECASE)
 OF_WHAT = pattern(r"\s(?:at|on|in|for|by|from|of|with|under|over|before|after|during|to)\s", re.IGNORECASE)
 WHAT = pattern(r"(?:and\s+|but\s+|so\s+)?(?:\w+\s+)?what\b", re.IGNORECASE)
 HOW = pattern(r"\bhow\s+(?P<what>long|big|large)\b", re.IGNORECASE)
+# "How big is the deposit?" may be told as a sum.
+HOW_BIG = pattern(r"\bhow\s+(?:big|large)\s+(?:is|was|are|were|will)\s+(?:be\s+)?(?P<thing>.+)", re.IGNORECASE)
+IN_UNITS = pattern(
+    r"\bin\s+(?:square|cubic|sq|metres?|meters?|feet|hectares?|acres?|kilo\w+|litres?|tonnes?)\b|\b(?:floors?|rooms?|sites?|buildings?)\W*\Z",
+    re.IGNORECASE,
+)
+# "How much gas must be saved": a measured thing, where its name is not given as a sum.
+HOW_MUCH_OF = pattern(
+    rf"\bhow\s+much\s+(?!{AUXILIARY}\b|(?:of|more|less|money|notice|time|warning|tax|longer|earlier|later|further|in|per|a|an|the)\b)(?P<thing>[a-z]{{3,}})\s+{AUXILIARY}\b",
+    re.IGNORECASE,
+)
 ASKED_WEIGHT = 0.4  # what "how long" asks for counts less than what it is asked of
 # Words of a question that documents need not have, and how much each counts: they tell of which time, how exactly or how
 # far it is asked, what a value's own words say otherwise ("not less than"), or do a noun's work ("the fee that applies").
@@ -89,6 +102,7 @@ LIGHT: tuple[tuple[str, float], ...] = (
     ("new old other one each own whole", 0.5),
     ("general standard ordinary initial original normal usual", 0.6),
 )  # fmt: skip
+LIGHT_PHRASES: dict[tuple[str, ...], float] = {("carri", "out"): 0.4, ("take", "place"): 0.4}  # as light as a verb
 _light = {stem(word): weight for words, weight in LIGHT for word in words.split()}
 WHICH = pattern(
     r"(?:(?:and|but|so)\s+)?(?:(?:to|from|in|on|by|for|with|under|at|of|into|through)\s+)?which\b", re.IGNORECASE
@@ -103,11 +117,13 @@ BY_VERB = pattern(
 )
 # What names of things, and deeds, are given as; the first is likeliest.
 GIVEN_AS: tuple[tuple[str, tuple[str, ...]], ...] = (
-    ("balance capital principal saving headroom room undrawn owe left instalment price cost fee charge turnover sales revenue income profit loss spending expenditure depreciation materiality provision budget debt claim excess deductible salary premium proceeds goodwill dividend", ("money", "percent", "number")),
+    ("balance capital principal saving headroom room undrawn owe left instalment price cost fee charge turnover sales revenue income profit loss spending expenditure depreciation materiality provision budget debt claim excess deductible salary premium proceeds goodwill dividend surcharge deposit deficit surplus shortfall overrun levy toll tariff wage bid offer rent capex cash subsidy grant refund turnover valuation", ("money", "percent", "number")),
+    ("rebate discount uplift markup gearing occupancy", ("percent", "money", "number")),
     ("cap ceiling floor limit threshold breakpoint cover credit contribution bonus penalty commission pay paid charged bought sold spend spent added add contribute earn figure allowance", ("money", "percent", "number", "duration")),
     ("life period age tenure interval duration notice", ("duration", "text")),
     ("rise increase decrease fall drop growth return understatement overstatement margin yield stake transfer interest rate change", ("percent", "money", "number")),
     ("date cutoff cut deadline expiry start end commencement maturity completion closing", ("date", "duration")),
+    ("security collateral purpose use scope condition", ("text", "list")),
     ("version size count height width depth length distance weight", ("number", "text")),
 )  # fmt: skip
 _given_as = {stem(word): kinds for words, kinds in GIVEN_AS for word in words.split()}
@@ -118,6 +134,7 @@ FRAME = pattern(
     rf"|,?\s*\b(?:when|as|at\s+the\s+time(?:\s+when)?)\s+(?:the\s+|this\s+)?(?:{PAPER})\s+was\s+(?:first\s+)?(?:signed|made|granted|concluded|agreed|entered\s+into|taken\s+out)\b"
     rf"|,?\s*\b(?:as\s+(?:first|originally)\s+(?:signed|agreed|drafted|granted)|at\s+(?:signing|signature|inception|the\s+outset)|(?:in|under)\s+the\s+original\s+(?:{PAPER})|\(original\s+terms\)|originally)\b"
     rf"|\A\W*(?:set\s+out|lay\s+out|write\s+out|put\s+down|show|list|name|give|state|tabulate|spell\s+out)\s+(?:me\s+)?(?=(?:the|all|each|every|its|their|any|in)\b)"
+    r"|(?<=\w)\s+(?:look\s+)?like\s*(?=\?)"
     rf"|\b(?:according\s+to\s+the\s+\w+|please|tell\s+me|what\s+does\s+.{{2,40}}?\s+say\s+(?:on|about)|does\s+.{{2,30}}?\s+say|on\s+what|in\s+what|{AUXILIARY}\s+there)\b",
     re.IGNORECASE,
 )
@@ -156,7 +173,7 @@ FEW_IDEAS = 2
 WHOLLY = 0.7  # ideas of less weight only frame the question
 LEANING = 0.5  # what the words of the question before count
 NOT_OURS = pattern(
-    r"\b(?:capital\s+of|weather|who\s+won|president\s+of\s+(?:the\s+)?(?:united|france|usa)|population\s+of|recipe|joke|poem|translate|stock\s+price\s+today|latest\s+news|meaning\s+of\s+life)\b",
+    r"\b(?:capital\s+of|(?:what|how)(?:['’]s|\s+is|\s+will)\s+the\s+weather|weather\s+(?:today|tomorrow|forecast)|who\s+won|president\s+of\s+(?:the\s+)?(?:united|france|usa)|population\s+of|recipe|joke|poem|translate|stock\s+price\s+today|latest\s+news|meaning\s+of\s+life)\b",
     re.IGNORECASE,
 )
 
@@ -190,15 +207,15 @@ class Question:
     @property
     def thing(self) -> Idea | None:
         """The idea of the thing that is asked for by name, "deposit" in "which deposit was paid?"; None where none is."""
-        named = MEASURED.search(self.text)
-        head = stems_of(named["thing"].split()[-1]) if named else ()
+        named = thing_asked(self.text)
+        head = stems_of(named.split()[-1]) if named else ()
         return next((i for i in self.ideas if head and head[0] in i.name), None)
 
     @property
     def compound(self) -> tuple[Idea, ...]:
         """The ideas of a thing that is asked for by two or more words, "relocation allowance"; none for one word."""
-        named = MEASURED.search(self.text)
-        words = frozenset(stems_of(named["thing"])) if named else frozenset()
+        named = thing_asked(self.text)
+        words = frozenset(stems_of(named))
         parts = tuple(
             i
             for i in self.ideas
@@ -209,6 +226,21 @@ class Question:
     @property
     def stems(self) -> frozenset[str]:
         return frozenset(w for idea in self.ideas for w in idea.name)
+
+
+def thing_asked(words: str) -> str:
+    """The words of the thing that a question asks for by name; "" where it names none. A verb behind it is none of them:
+    "which courts decide", "what spend triggers the rebate".
+    """
+    found = MEASURED.search(words)
+    if found is None:
+        return ""
+    *name, last = found["thing"].split()
+    if name and not HAS_VERB.search(words):
+        goes_on = bool(words[found.end() :].strip(" ?.!"))
+        if (last.endswith("s") and goes_on) or (name[-1].endswith("s") and not last.endswith("s")):
+            return " ".join(name)
+    return found["thing"]
 
 
 def _is_year(idea: Idea) -> bool:
@@ -283,14 +315,21 @@ def kinds_of(words: str) -> tuple[tuple[str, ...], bool]:
         return ("schedule", "money", "list", "text"), True
     if SIZE_OF_SUM.search(asked):
         return ("money", "percent", "number"), True
-    measured = MEASURED.search(asked)
-    named = stems_of(measured["thing"])[-1:] if measured else ()
+    measured = thing_asked(asked)
+    named = stems_of(measured)[-1:]
     if is_share(named):
         return ("percent", "number"), True
+    if (sized := HOW_BIG.search(asked)) and not IN_UNITS.search(asked):
+        of_sum = _kinds_of_words(tuple(reversed(stems_of(OF_WHAT.split(sized["thing"])[0]))))
+        return (*of_sum, *(k for k in ("number", "percent", "money") if k not in of_sum)), True
     if units_asked(named) - RATIO:
         return ("number", "percent"), True
-    thing = stems_of(measured["thing"]) if measured else ()
-    head = stems_of(measured["thing"].split()[-1]) if measured else ()
+    if (much := HOW_MUCH_OF.search(asked)) and not _kinds_of_words(_as_called(much["thing"])):
+        by_name = kinds_by_name(much["thing"])
+        if not {"money", "percent", "duration"} & set(by_name):
+            return ("number", "money", "percent"), True
+    thing = stems_of(measured)
+    head = stems_of(measured.split()[-1]) if measured else ()
     if _kinds_of_words(head)[:1] == ("date",):
         return ("date", "time", "duration", "text"), True
     for form, kinds in _forms:
@@ -298,7 +337,8 @@ def kinds_of(words: str) -> tuple[tuple[str, ...], bool]:
             return kinds, True
     if part and IT.fullmatch(part["part"].strip(" ?,.")) and (kinds := _kinds_of_words(stems_of(words))):
         return kinds, True
-    if not BY_VERB.match(asked) and (kinds := _kinds_of_words(head) or _kinds_of_words(tuple(reversed(thing)))):
+    around = () if WHICH.match(asked) else tuple(reversed(thing))  # which budget line is no sum
+    if not BY_VERB.match(asked) and (kinds := _kinds_of_words(head) or _kinds_of_words(around)):
         return (*kinds, "text"), False
     deed = BY_VERB.match(asked)
     if deed:
@@ -308,12 +348,17 @@ def kinds_of(words: str) -> tuple[tuple[str, ...], bool]:
     if measured:
         if WHICH.match(asked):
             return ("text",), True
-        by_head = kinds_by_name(" ".join(head)) or kinds_by_name(measured["thing"])
+        by_head = kinds_by_name(" ".join(head)) or kinds_by_name(measured)
         return (*(k for k in by_head if k != "party"), "text"), False
     named_kinds = kinds_by_name(asked)
     if WHAT.match(asked):  # a thing is asked for, and no person
         named_kinds = tuple(k for k in named_kinds if k in ("money", "percent", "number"))
     return (*named_kinds, "text"), False
+
+
+def _as_called(words: str) -> tuple[str, ...]:
+    """The stems of some words and of the single words that mean the same."""
+    return tuple(w for i in ideas_of(words, loosely=False) for way, _ in i.ways for w in way)
 
 
 def _kinds_of_words(stems: tuple[str, ...]) -> tuple[str, ...]:
@@ -325,8 +370,17 @@ def _ideas(words: str) -> tuple[Idea, ...]:
     """What to look for: the ideas of a question without the words that only ask or frame it."""
     plain = _unframed(words)
     measured = tuple(replace(i, weight=ASKED_WEIGHT) for m in HOW.finditer(words) for i in ideas_of(m["what"]))
-    found = tuple(replace(i, weight=_light.get(i.name[0], 1.0)) if len(i.name) == 1 else i for i in ideas_of(plain))
+    found = tuple(
+        replace(i, weight=_light.get(i.name[0], 1.0) if len(i.name) == 1 else LIGHT_PHRASES.get(i.name, i.weight))
+        for i in ideas_of(plain)
+    )
+    if OF_CODE.search(words):  # "policy number": the label may say "Policy" alone
+        found = tuple(replace(i, weight=i.weight * ASKED_WEIGHT) if i.name in CODE_WORDS else i for i in found)
     return (*found, *(i for i in measured if i.name not in {f.name for f in found})) or ideas_of(words)
+
+
+CODE_WORDS = frozenset((stem(w),) for w in ("number", "code", "reference", "identifier"))
+OF_CODE = pattern(r"\b(?:number|no\.?|code|reference|identifier)\b(?!\s+of\b)", re.IGNORECASE)
 
 
 def stems_asked(words: str) -> frozenset[str]:

@@ -10,6 +10,7 @@ import re
 from collections.abc import Sequence
 
 from yarnex.core.patterns import pattern
+from yarnex.core.search.opposites import contrary
 from yarnex.core.search.question import Question
 from yarnex.core.terms.by_words import telling_words
 from yarnex.core.terms.lines import Line
@@ -45,9 +46,20 @@ OF_OTHERS = pattern(
     r"\b(?:assignees?|successors?|buyers?|purchasers?|transferees?|anyone|anybody|others?|another|sub-?tenants?|heirs?|new\s+(?:owner|tenant))\b",
     re.IGNORECASE,
 )
+# Headings and lead-ins under which stands what is left out, and cells that say so of their row.
+LEAVES_OUT = pattern(
+    r"\b(?:exclusions?|excluded|excludes|excluding|exceptions?|prohibit\w*|forbidden|(?:is|are|do|does|will|shall|may|must|can)\s+not|cannot|won['’]t|don['’]t|doesn['’]t|not\s+(?:covered|insured|included|permitted|allowed|paid|payable|part\b))",
+    re.IGNORECASE,
+)
+SAYS_NO = pattern(
+    r"(?:not\s+(?:insured|covered|included|applicable|available|provided|permitted|allowed|required|payable)|uninsured|excluded|excl\.?|no|none|nil|n/?a|without|[✗✘×☐])\.?",
+    re.IGNORECASE,
+)
+DEED = pattern(r"\b(?:is|are|was|were|shall|will|must|may|can|has|have|does|do)\b", re.IGNORECASE)
 CASE = pattern(r"\b(?:where|if|when|in\s+case)\b(?P<case>.+)", re.IGNORECASE)
 EXCEPT = pattern(r"\b(?:except|unless|save|other\s+than|apart\s+from)\b(?P<rest>[^.;]+)", re.IGNORECASE)
 PART_ENDS = pattern(r"[,;:]\s")
+BARE_ITEM, MOST_ITEMS = 120, 15  # letters of an item that is no sentence; items of a list
 MOST_OF_CASE = 0.6  # share of the words of a case that must stand in the exception
 
 
@@ -67,14 +79,40 @@ def yes_or_no(passages: Passages, line: Line, question: Question) -> YesNo:
     plain = YES.match(text := passages.text, line.values.start, line.values.end)
     if plain is not None and (plain["no"] or passages.document.marks):
         return YesNo((plain["yes"] is not None) is not bool(NO.search(question.text)))
+    if _is_left_out(passages, line):
+        return YesNo(bool(LEAVES_OUT.search(question.text)))
     middle = sum(places) // len(places) if places else line.values.start
     start = max(line.values.start, middle - 120)
     near = text[start : min(line.values.end, middle + 120)]
+    if contrary(question.text, near) and not NO.search(near):
+        return YesNo(bool(NO.search(question.text)))
     if (
         len(NO.findall(near)) > 1
     ):  # "as it cannot be told, nothing is set aside": only what denies the deed itself counts
         near = _part_with_most(text, start, min(line.values.end, middle + 120), places)
     return _decided(question, line.values.of(text), near)
+
+
+def _is_left_out(passages: Passages, line: Line) -> bool:
+    """True for what a row calls "not covered", and for a bare item of a list that tells what is not."""
+    document, words = passages.document, line.values.of(passages.text)
+    if line.kind == "cell":
+        found = document.cell_at(line.values)
+        row = found[0].row_cells(found[1].row) if found is not None else ()
+        return any(SAYS_NO.fullmatch(c.span.of(passages.text).strip()) for c in row)
+    block = document.blocks[line.block]
+    if block.kind not in ("item", "paragraph") or len(words) > BARE_ITEM or DEED.search(words) or NO.search(words):
+        return False
+    heading = document.sections[block.section].heading if block.section >= 0 else ""
+    if LEAVES_OUT.search(heading):
+        return True
+    for before in reversed(document.blocks[max(0, line.block - MOST_ITEMS) : line.block]):
+        lead = before.span.of(passages.text).rstrip()
+        if lead.endswith(":"):
+            return LEAVES_OUT.search(lead[-BARE_ITEM:]) is not None
+        if before.kind not in ("item", "paragraph") or len(lead) > BARE_ITEM or lead.endswith("."):
+            return False
+    return False
 
 
 def _part_with_most(text: str, start: int, end: int, places: Sequence[int]) -> str:

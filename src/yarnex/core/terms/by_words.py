@@ -60,9 +60,31 @@ SAYS = pattern(
 )  # a heading that is a sentence
 # "26.0 per cent (2024: 25.8 per cent)": what is in the brackets is for comparison.
 COMPARED = pattern(r"\((?:[\w ]{0,24}\s)?(?P<year>(?:19|20)\d\d(?:[/-]\d\d)?)\s*:\s*(?:[£$€]\s?)?\Z")
+# "down from 12.4 million", "against eight a year ago": what was before, which only a question for it wants.
+BEFORE_IT = pattern(
+    r"\b(?:(?:down|up|eased|rose|risen|fell|fallen|rises|falls|grew|grown|improved|slipped|(?:in|de)creased|reduced|raised|cut|lowered|changed|moved)\s+(?:\w+\s+)?from|against|compared\s+(?:with|to)|versus|vs\.?|previously|formerly|instead\s+of|rather\s+than)\s+(?:the\s+|about\s+|some\s+)?(?:[£$€]\s?)?\Z",
+    re.IGNORECASE,
+)
+EARLIER = frozenset(
+    stem(w)
+    for w in [
+        "previous",
+        "prior",
+        "preceding",
+        "earlier",
+        "former",
+        "formerly",
+        "ago",
+        "original",
+        "originally",
+        "before",
+    ]
+)
+OF_BEFORE = 0.15  # for or against such a value
 OF_LABEL = 0.85  # how much a word of the label of a row or of the head of a column counts at the least
 # "... for A and nine months for B": the second value opens another part.
 ANOTHER = pattern(r"\b(?:and|or|but)\s+(?:(?:for|of|to|by)\s+)?(?:[£$€]\s?)?\Z")
+OF_IT = pattern(r"\s+of\s+(?:(?:the|its|their|our|each|any|all)\s+)?")
 NEARLY_AS_SURE = 0.2  # how much less surely another word may name a thing and still tell where it stands
 SECONDS_OF = 3  # best lines whose other values are hits too
 MOST_TELLING, UNSAID = 7.0, 0.7
@@ -315,14 +337,19 @@ class Matcher:
         return self._told(best, ideas, weights, total) if best is not None else None
 
     def each_at(
-        self, ideas: Sequence[Idea], value: Span, values: Callable[[Line], list[Found[Value]]]
+        self, ideas: Sequence[Idea], value: Span, values: Callable[[Line], list[Found[Value]]] | None
     ) -> list[Hit]:  # fmt: skip
         """A hit for each value of the line in which a value stands; none where it stands in no line."""
         weights = [self.weight(i) for i in ideas]
         asked = {w for idea in ideas for way, _ in idea.ways for w in way}
         here = [self.here(i) for i in ideas]
         for line in self.lines.at(value):
-            if line.values.start <= value.start and value.end <= line.values.end and (inside := values(line)):
+            if (
+                line.values.start <= value.start
+                and value.end <= line.values.end
+                and values
+                and (inside := values(line))
+            ):
                 return self._values_by_fit(line, inside, here, weights, sum(weights) or 1.0, asked)
         return []
 
@@ -451,9 +478,12 @@ class Matcher:
         """How much parts a word from a value: characters, and more for what ends a part of the sentence between them."""
         start, end = (at, value.start) if at < value.start else (value.end, at + 12)
         between = self.lines.text[start : end if at < value.start else at]
+        if at >= value.start and OF_IT.fullmatch(between):
+            return 0.0  # "65% of the price at 2.4 points over base"
         breaks = 60 * len(re.findall(r"[;:]|\.\s", between)) + 25 * between.count(", ")
         joined = 25 * len(re.findall(r"\b(?:and|or|but|that|which)\s", between))
-        passed = 60 * sum(start <= v.start and v.end <= end and v != value for v in values)
+        reach = end if at < value.start else at
+        passed = 60 * sum(start <= v.start and v.end <= reach and v != value for v in values)
         opens = 40 if at < value.start and ANOTHER.search(between) else 0
         return end - start + breaks + joined + passed + opens
 
@@ -470,6 +500,8 @@ class Matcher:
             out -= 0.06
         if line.kind == "cell" and WANTED_HEAD.search(self._head(line)) and not asked & BOUND_STEMS:
             out -= 0.12
+        if BEFORE_IT.search(text, max(line.values.start, found.span.start - 40), found.span.start):
+            out += OF_BEFORE if asked & EARLIER else -OF_BEFORE
         around = text[max(line.span.start, found.span.start - 60) : min(line.span.end, found.span.end + 40)]
         if any(m.group().lower() for m in OTHERWISE.finditer(around) if stem(m.group()) not in asked):
             out -= 0.1

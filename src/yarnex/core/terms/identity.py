@@ -87,6 +87,9 @@ FORMAT_LABELS = {
     "email": "E-mail",
 }
 GENERAL = ("agreement", "letter", "policy")  # named by a word that narrower kinds have in their names too
+INSURANCE = "insurance_policy"
+EMPLOYMENT = "employment"
+SHOWS_INSURANCE, SHOWS_EMPLOYMENT = 3, 4  # of their words
 SPOKEN = ("results_call", "interview", "minutes")
 LETTER = (
     5.8  # what a salutation counts for: less than a heading that names a narrow kind, more than the word "agreement"
@@ -109,6 +112,8 @@ def identify(document: Document) -> Identity:
     best: Kind | None = None
     best_score = 0.0
     best_why: tuple[str, ...] = ()
+    insurance: tuple[Kind, tuple[str, ...]] | None = None
+    employment: tuple[Kind, tuple[str, ...]] | None = None
     for kind in known_kinds():
         why = []
         score = 0.0
@@ -131,7 +136,14 @@ def identify(document: Document) -> Identity:
             why.insert(0, evidence)
         if score > best_score:
             best, best_score, best_why = kind, score, tuple(why)
-    cite = Cite(document, title) if title else None
+        if kind.name == INSURANCE and len(hits) >= SHOWS_INSURANCE:
+            insurance = kind, tuple(why)
+        if kind.name == EMPLOYMENT and len(hits) >= SHOWS_EMPLOYMENT:
+            employment = kind, tuple(why)
+    if insurance is not None and best is not None and best.name == "policy":
+        best, best_why = insurance  # what is called just a policy, and speaks of premiums and excesses
+    if employment is not None and best is not None and best.name == "letter":
+        best, best_why = employment  # a letter that offers a post
     named = (best.name, best.label, best_why) if best is not None else ("unknown", "Unknown kind", NO_EVIDENCE)
     spoken = by_format == "transcript" and named[0] not in SPOKEN
     if spoken and (call := _results_call(heads)):
@@ -321,15 +333,17 @@ def _dated(document: Document) -> Cite | None:
                 if day is not None:
                     return Cite(document, Span(beside.span.start + day.span.start, beside.span.start + day.span.end))
     found = list(find_dates(text, order))
+    lone = [i for i in found if i.span.start < 1200 and _stands_alone(document, i.span)]
     for item in found:
+        if lone and lone[0].span.start < item.span.start:
+            break  # "the agreement dated 3 July" is another paper than the letter that names it below its own date
         before = text[max(0, item.span.start - 50) : item.span.start]
         if re.search(
-            r"(?:(?:\A|\n|\b(?:lease|deed|agreement|contract|licence|letter)\s)\W*date:?|\b(?:dated:?|made|entered into|effective(?: date:?)?|as of|executed|issued|date of (?:report|issue|letter|statement))\b)(?:\s+(?:as of|on|this|the|and|entered|into|made)\b)*[\s:,]*\Z",
+            r"(?:(?:\A|\n|\b(?:lease|deed|agreement|contract|licence|letter)\s)\W*date:?|\b(?:dated:?|made|entered into|effective(?: date:?)?|as of|executed|issued|held|date of (?:report|issue|letter|statement))\b)(?:\s+(?:as of|on|this|the|and|entered|into|made|(?:mon|tues|wednes|thurs|fri|satur|sun)day,?)(?!\w))*[\s:,]*\Z",
             before,
             re.IGNORECASE,
         ):
             return Cite(document, item.span)
-    lone = [i for i in found if i.span.start < 1200 and _stands_alone(document, i.span)]
     parts = [i for i in found if i.span.start < 600 and _a_part_of_its_own(text, i.span)]
     heads = [i for i in found if i.span.start < 600 and _in_an_address(document, i.span)]
     best = next(iter([*lone, *parts, *heads]), None)
@@ -370,6 +384,14 @@ def _stands_alone(document: Document, day: Span) -> bool:
     block = document.block_at(day.start)
     if block is None:
         return False
+    if (in_table := document.cell_at(day)) is not None and in_table[1].column and in_table[0].columns == 2:
+        label = in_table[0].at(in_table[1].row, 0)
+        if (
+            label is not None
+            and (words := label.span.of(document.text).strip(" :"))
+            and not LABEL_OF_DATE.fullmatch(words)
+        ):
+            return False  # it is the day of something else
     start = document.text.rfind("\n", block.span.start, day.start) + 1 or block.span.start
     end = document.text.find("\n", day.end, block.span.end)
     rest = document.text[start : day.start] + document.text[day.end : end if end >= 0 else block.span.end]

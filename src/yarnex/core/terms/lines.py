@@ -62,6 +62,9 @@ class Line:
                 self.around[word] = weight
 
 
+KEY = pattern(
+    r"(?=[^\W_]*[A-Z])[A-Z\d]+(?:[-/.][A-Z\d]+)*(?<=\d)|[A-Z]+(?:[-/.][A-Z\d]+)+"
+)  # what a row is known by: "KPE-S1"
 RATE_IN = pattern(r"\d\s?(?:%|per\s?cent\b)", re.IGNORECASE)  # "GST 15%"
 NUMBERED = pattern(r"\s*(?:No\.?\s*)?(?P<number>\d{1,3})[.)]?\s*")
 RANGE = pattern(r"\s*(?:[A-Za-z]+\s+){0,2}(?P<a>\d{1,3})\s*(?:-|–|—|to|through|and|&)\s*(?P<b>\d{1,3})\b(?!\s*[%.,]\d)")
@@ -175,6 +178,8 @@ class Lines:
             alone = is_group(table, row, self.text)
             all_words = stems_of(" ".join(c.span.of(self.text) for c in cells))
             labelled = cells[0].column == 0 and len(cells) > 1
+            codes = [c for c in cells[1:] if len(cells) > 3 and KEY.fullmatch(c.span.of(self.text).strip())]
+            keys = stems_of(" ".join(c.span.of(self.text) for c in codes))
             for cell in cells:
                 if required is not None and cell.column == required[0]:
                     continue  # the name of what is offered beside it
@@ -194,6 +199,8 @@ class Lines:
                     if cell is not cells[1 if len(cells) > 1 else 0]:
                         line.near(thing, LABEL)  # a row that opens with its number is named by what follows
                     line.near(first_head, OF_ROWS)
+                    if cell not in codes:
+                        line.near(keys, LABEL)
                     line.label = cells[0].span.of(self.text) if labelled else ""
                     line.names = path if labelled else ()
                 line.near(stems_of(" ".join(column_path(table, cell, self.text))), LABEL - 0.05)

@@ -6,6 +6,7 @@ In: words of a document. Out: values with their places in them. Whether they may
 from __future__ import annotations
 
 import re
+from collections.abc import Callable
 from contextlib import suppress
 from datetime import date
 from decimal import Decimal
@@ -43,8 +44,12 @@ def fractions(words: str) -> list[tuple[Decimal, Span, str]]:
     return out
 
 
-def days_without_year(words: str, near: date) -> list[tuple[date, Span]]:
-    """Days that lack a year, in the year in which they are nearest to another day."""
+def days_without_year(
+    words: str, near: date, ahead: Callable[[str], bool] = lambda _: False
+) -> list[tuple[date, Span]]:
+    """Days that lack a year, in the year in which they are nearest to another day; the next such day where what leads to it,
+    told to `ahead`, says that it is still to come.
+    """
     out = []
     for m in DAY_ALONE.finditer(words):
         day, month = int(m["d1"] or m["d2"]), MONTHS[(m["m1"] or m["m2"]).lower()]
@@ -52,6 +57,9 @@ def days_without_year(words: str, near: date) -> list[tuple[date, Span]]:
         for year in (near.year - 1, near.year, near.year + 1):
             with suppress(ValueError):  # no such day in that year
                 found.append(date(year, month, day))
-        if found:
+        later = [d for d in found if d >= near]
+        if later and ahead(words[: m.start()]):
+            out.append((later[0], Span(*m.span())))
+        elif found:
             out.append((min(found, key=lambda d: abs((d - near).days)), Span(*m.span())))
     return out

@@ -41,6 +41,7 @@ COINS = {  # what shows the currency of a paper that writes no sum with its sign
 TWICE = pattern(r"\btwice\b(?=[^.;]{0,40}\b(?:during|in|within|over|a|per|each)\b)", re.IGNORECASE)
 MOSTLY_USED = 0.8  # share of a document's sums that are in its usual currency
 LEAST_SPOKEN = 10_000  # what a plain number in a transcript must come to to be a sum
+LONGEST_CELL = 160  # letters of a form's cell
 BLANK = pattern(
     r"(?:[€£$]\s?)?_{3,}(?:[\s,/]*(?:20)?_{2,})*|(?:\.\s?){7,}|…{3,}|\[\s*(?:[●•_]|insert\b[^\]]*|tbc|to be (?:confirmed|inserted|completed|agreed)[^\]]*|blank)?\s*\]"
     r"|\bTBC\b|\bto be (?:advised|inserted|confirmed)\b"
@@ -454,7 +455,15 @@ class Passages:
             yield from self._offered(table, *columns)
             return
         paired = self._in_pairs(table)
-        for row in range(table.header_rows, table.rows):
+        inside = self._labels_inside(table)
+        yield from inside.values()
+        beside = self._is_side_form(table)
+        for row in range(0 if beside else table.header_rows, table.rows):
+            if beside:
+                yield from self._pairs_of(table, row, 1)
+                continue
+            if inside and any(c in inside for c in ((row, c.column) for c in table.row_cells(row))):
+                continue
             if paired:
                 yield from self._pairs_of(table, row)
                 continue
@@ -537,12 +546,43 @@ class Passages:
             colons > 0.5 * len(labels) or (typed >= 0.4 * len(values) and len(set(labels)) == len(labels))
         )
 
-    def _pairs_of(self, table: Table, row: int) -> Iterator[Labelled]:
-        cells = [c for c in table.row_cells(row) if c.span.end > c.span.start]
+    def _labels_inside(self, table: Table) -> dict[tuple[int, int], Labelled]:
+        """The cells of a form that each read "Label: value", by row and column; none where few of the cells do."""
+        cells = [c for r in range(table.rows) for c in table.row_cells(r) if c.span.end > c.span.start]
+        found = {}
+        for cell in cells:
+            words = cell.span.of(self.text)
+            m = _label_line.match(words) if len(words) < LONGEST_CELL and "\n" not in words.strip() else None
+            if m and words[m.end() :].strip():
+                value = Span(cell.span.start + m.end(), cell.span.end)
+                found[cell.row, cell.column] = Labelled(plain_label(m["label"]), value, cell.span, "line")
+        return found if len(found) >= 2 and len(found) >= 0.6 * len(cells) else {}
+
+    def _is_side_form(self, table: Table) -> bool:
+        """True for three columns of which the last two are labels and their values, as beside an address."""
+        if table.columns != 3 or table.header_rows > 1 or table.rows < 2:
+            return False
+        names = [c.span.of(self.text) for r in range(table.rows) for c in table.row_cells(r) if c.column == 1]
+        values = [c.span.of(self.text) for r in range(table.rows) for c in table.row_cells(r) if c.column == 2]
+        first = [c.span.of(self.text) for r in range(table.rows) for c in table.row_cells(r) if c.column == 0]
+        as_labels = all(len(n.split()) <= 4 and not re.search(r"\d", n) and n[:1].isupper() for n in names)
+        typed = sum(bool(re.search(r"\d", v)) for v in values)
+        return (
+            as_labels
+            and len(names) == len(values) == table.rows
+            and len(set(names)) == len(names)
+            and typed >= 0.6 * len(values)
+            and not any(re.fullmatch(r"[\d.,%£$€ ]+", v) for v in values)
+            and (len(first) < table.rows or ":" in " ".join(first))
+        )
+
+    def _pairs_of(self, table: Table, row: int, start: int = 0) -> Iterator[Labelled]:
+        cells = [c for c in table.row_cells(row) if c.span.end > c.span.start and c.column >= start]
         for name, value in zip(cells[::2], cells[1::2], strict=False):
             label = plain_label(name.span.of(self.text))
             if label and len(label) < 70:
-                yield Labelled(label, value.span, Span(name.span.start, value.span.end), "table")
+                kind = "line" if start else "table"
+                yield Labelled(label, value.span, Span(name.span.start, value.span.end), kind)
 
     # -------------------------------------------------------------- definitions
     @cached_property

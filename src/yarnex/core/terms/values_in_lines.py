@@ -7,7 +7,7 @@ a count is no clause number, year, page or part of another value; a role ("the L
 from __future__ import annotations
 
 import re
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import replace
 from datetime import date
 from decimal import Decimal
@@ -17,7 +17,7 @@ from yarnex.core.document import Span, Table
 from yarnex.core.document.table_paths import column_path
 from yarnex.core.patterns import pattern
 from yarnex.core.terms.lines import Line
-from yarnex.core.terms.loose_values import MILLIONS, OF_THINGS, days_without_year, fractions
+from yarnex.core.terms.loose_values import DAY_ALONE, MILLIONS, OF_THINGS, days_without_year, fractions
 from yarnex.core.terms.passages import Passages
 from yarnex.core.values import (
     DateValue,
@@ -40,16 +40,28 @@ from yarnex.core.values.numbers import read_digits
 BARE = pattern(r"(?P<open>[(\[])?\s*(?P<minus>[-−–])?\s*(?P<digits>\d[\d.,  '’]*)\s*(?P<close>[)\]])?(?:\s*[*†‡])?")
 REFERENCE = pattern(
     r"(?:\b(?:clauses?|sections?|articles?|paragraphs?|parts?|schedules?|annex(?:es)?|appendix|exhibits?|items?|notes?|pages?|conditions?|rules?|provisions?|no\.?|nos\.?|number|numbered|ref\.?"
-    r"|regulations?|tables?|figures?|suites?|units?|stages?|phases?|series|version|endorsements?|exclusions?|premises|extensions?|lines?|steps?|questions?|lots?|zones?|floors?|levels?|rooms?|crates?|boxes|box)"
+    r"|regulations?|tables?|figures?|suites?|units?|stages?|phases?|series|version|endorsements?|exclusions?|premises|extensions?|lines?|steps?|questions?|lots?|zones?|floors?|levels?|rooms?|crates?|boxes|box|bays?|gates?|sheds?|years?|month|week|day|quarter)"
     r"(?:\s+[\dA-Z][\w.()]*\s*(?:,|and|or|to|–|-))*\s*|[#§/]|\b[A-Z]{1,5}[-–]?|\d[.:/-])\Z",
     re.IGNORECASE,
 )
 MONEY_HEAD = pattern(
-    r"\b(?:amount|price|cost|fee|fees|total|sum|charge|paid|due|balance|rent|premium|limit|value|presented|allowed|instalment|payment|interest|capital|estimate)s?\b",
+    r"\b(?:amount|price|cost|fee|fees|total|sum|charge|paid|due|balance|rent|premium|limit|value|presented|allowed|instalment|payment|interest|capital|estimate|excess|deductible|retention|deposit|insured|discount|rebate|levy|cover)s?\b",
     re.IGNORECASE,
 )
+# Columns of a workbook that hold sums, though no currency is named in it.
+OF_LEDGER = pattern(
+    r"\b(?:net|gross|vat|gst|tax|amount|total|price|cost|fee|balance|debit|credit|paid|due|value|rent|premium|salary|budget|spend|charge)s?\b",
+    re.IGNORECASE,
+)
+IN_PENCE = pattern(r"[(,]\s*(?P<unit>p|pence|c|cents?)(?:\s+per\s+share)?\s*\)?\s*\Z")
+AHEAD = pattern(
+    r"\b(?:by|until|till|before|not\s+later\s+than|no\s+later\s+than|must|shall|will|due|deadline|expires?|lapses?)\b[^.;]*\Z",
+    re.IGNORECASE,
+)
+WORKBOOKS = ("csv", "tsv", "xlsx", "ods")
 TOTAL = pattern(r"\b(?:total|sum)s?\b", re.IGNORECASE)
 FIGURES = pattern(r"\d[.,]\d{2}\b|\d[,.' ]\d{3}\b")  # pence or thousands: a sum rather than a count
+NOTHING = pattern(r"nil|none|free|waived|no\s+charge|free\s+of\s+charge", re.IGNORECASE)
 YEAR = pattern(r"(?:19|20)\d\d")
 SCALE = pattern(
     r"(?P<thousand>['’‘]000s?\b|\bthousands?\b|(?<=[€£$])\s?(?:k|000s?)\b)|(?P<million>\bmillions?\b|(?<=[€£$])\s?mn?\b)|(?P<billion>\bbillions?\b|(?<=[€£$])\s?bn\b)|(?P<lakh>\blakhs?\b)|(?P<crore>\bcrores?\b)",
@@ -113,6 +125,13 @@ class LineValues:
             "date": self.dates, "party": self.parties,
         }.get(kind)  # fmt: skip
 
+    def any_of(self, kinds: Sequence[str]) -> Callable[[Line], list[Found[Value]]] | None:
+        """What finds values of any of some types in a line, left to right; None where none of them is found so."""
+        finders = [f for f in map(self.finder, kinds) if f is not None]
+        if len(finders) < 2:
+            return finders[0] if finders else None
+        return lambda line: sorted((found for f in finders for found in f(line)), key=lambda f: f.span)
+
     # ------------------------------------------------------------------ types
     def dates(self, line: Line) -> list[Found[Value]]:
         """Full dates; in letters and records, where there are none, days without a year as those nearest the paper's date."""
@@ -125,17 +144,22 @@ class LineValues:
                 _moved(span, line.values.start),
                 f"no year said; {day.year} is nearest to {self.written}, the paper's date",
             )
-            for day, span in days_without_year(line.values.of(self.text), self.written)
+            for day, span in days_without_year(line.values.of(self.text), self.written, ahead=self._looks_ahead)
         ]
+
+    def _looks_ahead(self, before: str) -> bool:
+        """True where what leads to a day tells that it is still to come: "by 31 March"."""
+        return AHEAD.search(before[-80:]) is not None
 
     @cached_property
     def written(self) -> date | None:
         """The day of a letter, mail, transcript or record; None for papers of other kinds, whose days may come each year."""
-        from yarnex.core.terms.identity import document_date, identify
+        from yarnex.core.terms.identity import SALUTATION, document_date, identify
         from yarnex.core.terms.sheets import sheet_for_kind
 
         document = self.passages.document
-        if sheet_for_kind(identify(document).kind) not in OF_A_DAY and not self.passages.is_spoken:
+        letter = SALUTATION.search(document.text[:2500]) is not None
+        if sheet_for_kind(identify(document).kind) not in OF_A_DAY and not self.passages.is_spoken and not letter:
             return None
         day = document_date(document)
         return date.fromisoformat(day) if day else None
@@ -147,9 +171,13 @@ class LineValues:
         if found:
             return self._paid_each(line, found)
         figure = self._figure(line)
+        if figure is None and NOTHING.fullmatch(line.values.of(self.text).strip()) and self.usual_currency:
+            figure = Decimal(0), line.values
         if figure is None or (YEAR.fullmatch(line.values.of(self.text).strip()) and figure[0] < 2100):
             return []
         head, caption = self._heads(line)
+        if IN_PENCE.search(line.label):
+            return []  # "Dividend (p)" in a table of millions
         if re.search(
             r"%|per\s?cent|(?<!\bper )(?<!\ba )\b(?:months?|days|hours|weeks|years?|no\.?|number|quantity|qty|page|note)\b",
             head,
@@ -162,7 +190,7 @@ class LineValues:
         if sign is None and not MONEY_HEAD.search(head + " " + label) and not FIGURES.search(line.values.of(self.text)):
             return []
         currency = self.passages.currency(sign.group()) if sign else self.usual_currency
-        if currency is None:
+        if currency is None and not (OF_LEDGER.search(head) and self.passages.document.format in WORKBOOKS):
             return []
         scale = SCALE.search(head) or SCALE.search(beside) or SCALE.search(caption)
         factor = SCALES[str(scale.lastgroup)] if scale else 1
@@ -238,6 +266,7 @@ class LineValues:
         for kind in ("money", "percent", "date", "duration"):
             taken += [f.span for f in self.passages.values_in(kind, line.values)]
         block = self.passages.document.blocks[line.block]
+        days = list(DAY_ALONE.finditer(line.values.of(self.text)))
         for count in self.passages.values_in("count", line.values):
             if any(count.span.overlaps(t) for t in taken):
                 continue
@@ -250,6 +279,13 @@ class LineValues:
                 r"[./:-]\d|\w|\)", after.strip(" ")[:2] if after[:1] != " " else ""
             ):
                 continue
+            if any(
+                count.span.start < line.values.start + day.end() and line.values.start + day.start() < count.span.end
+                for day in days
+            ):
+                continue  # "Friday 26 June"
+            if block.kind == "heading" and count.span.start == block.span.start and after[:1] in " .)":
+                continue  # the heading's own number
             if YEAR.fullmatch(words) or (block.number and count.span.start < block.span.start + len(block.number) + 1):
                 continue
             if words.lower() in ("one", "a") and not re.match(
@@ -289,6 +325,8 @@ class LineValues:
 
     def _unit_of_cell(self, line: Line) -> str | None:
         """The unit that stands over a cell, in its row's label, or in a cell of its own in the row."""
+        if (small := IN_PENCE.search(line.label)) is not None:
+            return "pence" if small["unit"].startswith("p") else "cents"
         places = [self._heads(line)[0], line.label]
         found = self.passages.document.cell_at(line.values)
         if found is not None:

@@ -46,7 +46,7 @@ class DateOrder:
 @lru_cache(maxsize=64)
 def date_order(text: str) -> DateOrder:
     """What the document's own dates show: a first number over 12 is a day, a second one over 12 a day too."""
-    found = list(_in_figures.finditer(text))
+    found = [m for m in _in_figures.finditer(text) if not _is_code(text, m.start())]
     for m in found:
         first, second = int(m["a"]), int(m["b"])
         if 12 < first <= 31 and second <= 12:
@@ -57,6 +57,14 @@ def date_order(text: str) -> DateOrder:
         if m["sep"] == ".":
             return DateOrder(True, "day first, as dates with points are written")
     return DateOrder(None, "nothing in the document shows whether day or month stands first")
+
+
+_code_before = pattern(r"\b(?:code|account|phone|tel|fax|no|number|ref(?:erence)?)[\s.:]{0,4}\Z", re.IGNORECASE)
+
+
+def _is_code(text: str, start: int) -> bool:
+    """True where figures between hyphens are a bank's sort code or the like: "sort code 09-11-22"."""
+    return _code_before.search(text, max(0, start - 16), start) is not None
 
 
 UNKNOWN = DateOrder(None, "nothing in the document shows whether day or month stands first")
@@ -90,6 +98,8 @@ def find_dates(text: str, order: DateOrder = UNKNOWN) -> Iterator[Found[DateValu
     to be ambiguous, with the other reading.
     """
     for m in _forms.finditer(text):
+        if m["sep"] and _is_code(text, m.start()):
+            continue
         span, reading = Span(*m.span()), ""
         day: date | None
         if m["m1"]:

@@ -41,6 +41,8 @@ _digits = pattern(DIGITS)
 _words = pattern(WORDS, re.IGNORECASE)
 _both = pattern(BOTH, re.IGNORECASE)
 _unit = "|".join(sorted(UNITS, key=len, reverse=True))
+# "six point four million"
+SPOKEN = rf"{WORDS}\s+point\s+(?:{_unit})(?:\s+(?:{_unit}))*\b(?:\s+(?:thousand|million|billion)\b)?"
 # As spoken: "six point four million", "two and a half million", "5.6 million".
 _spoken = pattern(
     rf"(?P<whole>{WORDS})\s+point\s+(?P<digits>(?:{_unit})(?:\s+(?:{_unit}))*)\b(?:\s+(?P<scale>thousand|million|billion)\b)?"
@@ -186,6 +188,12 @@ def find_counts(text: str) -> Iterator[Found[Decimal]]:
         if value is not None:
             yield Found(value, span, reading)
     yield from spoken
+
+
+def read_spoken(words: str) -> Decimal | None:
+    """A number as spoken: "six point four million"; None for other words."""
+    m = _spoken.fullmatch(words.strip())
+    return _as_spoken(m) if m else None
 
 
 def _as_spoken(m: re.Match[str]) -> Decimal | None:

@@ -67,6 +67,7 @@ def mark_headings(drafts: list[Draft], outline_titles: frozenset[str], cover_pag
             draft.kind, draft.heading = "heading", rest.strip(" .:") if number else text.strip()
         else:
             draft.heading = run_in_heading(draft, number, rest)
+    _lone_run_ins(drafts)
     after = drafts[max(contents) + 1] if contents and max(contents) + 1 < len(drafts) else None
     drafts = _join_titles(drafts)
     _set_levels(drafts, size)
@@ -147,6 +148,25 @@ def _is_heading(draft: Draft, text: str, number: str, rest: str, size: float, ti
     if not caps or ended or NAME.search(text):
         return False
     return draft.centred if len(text.split()) > 4 else draft.centred or (len(draft.lines) == 1 and len(letters) > 4)
+
+
+# "Holidays. 27 days and the eight public holidays.": a title before its paragraph, without a number.
+LONE_RUN_IN = pattern(r"(?P<title>[A-Z][\w'’-]*(?:\s[\w'’&-]+){0,3})\.\s+(?=[A-Z£$€\d(“\"])")
+NO_TITLE = frozenset(
+    "yes no thanks ok okay right sure true none sorry well hello correct agreed exactly good indeed maybe perhaps never not".split()
+)
+LONE_LEAST, LONE_SHARE = 4, 0.25  # of such paragraphs, and what share of all
+
+
+def _lone_run_ins(drafts: list[Draft]) -> None:
+    """Give paragraphs their title where a paper sets enough of them so, each with a title of its own."""
+    paragraphs = [d for d in drafts if d.kind == "paragraph" and not d.number and not d.level]
+    found = [(d, m["title"]) for d in paragraphs if not d.heading and (m := LONE_RUN_IN.match(d.text))]
+    found = [(d, t) for d, t in found if t.split()[0].lower() not in NO_TITLE and len(d.text) > len(t) + 25]
+    titles = {t for _, t in found}
+    if len(found) >= LONE_LEAST and len(found) >= LONE_SHARE * len(paragraphs) and len(titles) > 0.8 * len(found):
+        for draft, title in found:
+            draft.heading = title
 
 
 def run_in_heading(draft: Draft, number: str, rest: str) -> str:

@@ -10,6 +10,7 @@ from dataclasses import dataclass, field
 from yarnex.core.document import Block, Cell, Fragments, Mark, Section, Span, Table
 from yarnex.core.reading.layout.paragraphs import Draft
 from yarnex.core.reading.layout.tables import TableDraft
+from yarnex.core.reading.layout.turns import mark_turns
 from yarnex.core.reading.layout.words import Word
 
 LINE_HEIGHT = 12.0  # points from line to line of a text file, whose words are set as if on a page
@@ -141,6 +142,7 @@ def vocabulary(drafts: list[Draft]) -> dict[str, int]:
 def lay_out(drafts: list[Draft], furniture: list[Draft], linear: Linear) -> int:
     """Fill `linear` with blocks in reading order, furniture last; returns where the body ends."""
     joined = vocabulary(drafts)
+    mark_turns(drafts)
     stack: list[tuple[int, int]] = []  # (level, place in sections)
     open_sections: list[list[object]] = []
     for draft in drafts:

@@ -69,15 +69,16 @@ def _cut_at_columns(rows: list[Row]) -> list[Row]:
     """Rows in which a label runs close up to its value are cut where the rows around them begin that column."""
     out = list(rows)
     for i, row in enumerate(rows):
-        if len(row.segments) > 1 or len(row.segments[0].words) < 2 or row.text.startswith(PLACEHOLDER):
+        *left, last = row.segments
+        if len(last.words) < 2 or row.text.startswith(PLACEHOLDER):
             continue
-        around = [r for r in (*rows[max(0, i - 3) : i], *rows[i + 1 : i + 4]) if len(r.segments) == 2]
-        edges = [r.segments[1].x0 for r in around]
-        words = row.segments[0].words
+        around = [r for r in (*rows[max(0, i - 3) : i], *rows[i + 1 : i + 4]) if len(r.segments) == 2 + len(left)]
+        edges = [r.segments[-1].x0 for r in around]
+        words = last.words
         for k in range(1, len(words)):
             gap = words[k].x0 - words[k - 1].x1
             if gap > CLOSE_GAP * row.size and sum(abs(words[k].x0 - e) < 0.8 for e in edges) >= 2:
-                out[i] = Row([Segment(words[:k]), Segment(words[k:])])
+                out[i] = Row([*left, Segment(words[:k]), Segment(words[k:])])
                 break
     return out
 
@@ -313,6 +314,23 @@ def _narrow_text(rows: list[Row], cut: float) -> bool:
     return bool(left) and sum(len(s.text) <= 2 for s in left) > 0.8 * len(left)
 
 
+def _second_pair(row: Row, before: Row, here: set[int], above: set[int]) -> bool:
+    """True for a label with its value of their own, beside which the first columns are empty: "Order no.   BM-7" below an
+    address. What wraps seldom opens with capitals and figures in each column.
+    """
+    if 0 in here or len(here) < 2 or not here <= above or len(row.segments) != len(here):
+        return False
+    label, *values = row.segments
+    short = len(label.words) <= 3 and label.text[:1].isupper() and not label.text.endswith((",", "-"))
+    beside = before.segments[-len(row.segments)]
+    return (
+        short
+        and beside.text[:1].isupper()
+        and len(beside.words) <= 3
+        and all(re.match(r"[A-Z\d£$€]", v.text) for v in values)
+    )
+
+
 def _logical_rows(rows: list[Row], cuts: list[float], separators: list[float]) -> list[list[Row]]:
     """Printed rows -> rows of the table, each with the printed lines that its cells wrap over."""
 
@@ -361,6 +379,9 @@ def _logical_rows(rows: list[Row], cuts: list[float], separators: list[float]) -
         head = len(groups) == 1 and close and not any(FIGURE.match(s.text) for r in (before, row) for s in r.segments)
         if all(NUMERIC.fullmatch(s.text) for s in row.segments) and not overlapping:
             groups.append([row])  # a total without a label
+            continue
+        if not overlapping and _second_pair(row, before, here, filled(before)):
+            groups.append([row])
             continue
         if (
             overlapping

@@ -1,0 +1,37 @@
+"""What are the risks: the items of the list that a heading, a column or a lead-in names, where no term or sentence tells them.
+
+In: a question that asks for things of one kind. Out: a finding whose value is the list; None where nothing lists them.
+"""
+
+from __future__ import annotations
+
+import re
+
+from yarnex.core.patterns import pattern
+from yarnex.core.search.inquiry import Inquiry
+from yarnex.core.search.question import Question
+from yarnex.core.search.rosters import roster
+from yarnex.core.terms import Finding, Term
+from yarnex.core.values import ListOf
+
+ASKS_FOR = pattern(
+    r"\A(?:(?:and|please)\s+)?(?:(?:what|which|who)\s+(?:are|were)\s+(?:all\s+)?(?:of\s+)?(?:the|its|their|our|his|her)|list\s+(?:all\s+)?(?:the)?)\s+"
+    r"(?:(?:main|key|principal|chief|most\s+important|major|various|different|several|named|listed|stated)\s+)?(?P<things>[^?,;]{3,60})\??\Z",
+    re.IGNORECASE,
+)
+MOST, SURE = 40, 0.6
+
+
+def listed_there(inquiry: Inquiry, question: Question) -> Finding | None:
+    """The list of what is asked for, by its own heading; at least two items."""
+    asked = ASKS_FOR.match(question.text.strip())
+    if asked is None or question.kinds[0] not in ("list", "text"):
+        return None
+    found = roster(inquiry.document, asked["things"].strip())
+    if not 2 <= len(found.items) <= MOST:
+        return None
+    items = tuple(i.text for i in found.items)
+    cites = tuple(i.cites[0] for i in found.items if i.cites)
+    term = Term("answer", question.text, "", "list")
+    why = (f"listed in {found.source}" if found.source else "a list of them",)
+    return Finding(inquiry.document, term, "stated", ListOf(items), "; ".join(items), SURE, cites, why=why)

@@ -1,0 +1,128 @@
+"""Has it been signed: the places for signatures that a paper holds, filled or left blank.
+
+In: a question such as "has the buyer signed?". Out: a finding, `blank` where a line for it is empty, yes where all asked about
+are filled with a conformed signature ("/s/"); None where no place tells.
+"""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterator
+from dataclasses import dataclass
+from typing import TYPE_CHECKING
+
+from yarnex.core.document import Cite, Span
+from yarnex.core.patterns import pattern
+from yarnex.core.search.question import Question
+from yarnex.core.terms import Finding, Term
+from yarnex.core.terms.candidates import on_one_line
+from yarnex.core.terms.passages import BLANK
+from yarnex.core.values import YesNo, find_organisations
+from yarnex.core.words import stems_of
+
+if TYPE_CHECKING:
+    from yarnex.core.search.inquiry import Inquiry
+
+ASKS = pattern(
+    r"\A(?:and\s+|but\s+)?(?:has|have|had|is|are|was|were|did|do|does)\b.*\b(?:(?:counter-?|un)?signed|sign|executed|accepted|agreed\s+to|acknowledged)\b",
+    re.IGNORECASE,
+)
+# What leads to a line for a signature, on the same line before it.
+LEADS = pattern(
+    r"\b(?:signed|signature|by|agreed|accepted|acknowledged|approved|executed|countersigned|behalf\s+of|for)\b[^.;\n]{0,60}\Z",
+    re.IGNORECASE,
+)
+OTHER = pattern(r"\b(?:date[d]?|name|title|position|address|place|witness(?:ed)?|amount|no)\W*\Z", re.IGNORECASE)
+CONFORMED = pattern(r"(?:/s/\s*|\b[Ss]igned:?\s+(?:by\s+)?)(?P<who>[A-Z][\w.’'-]*(?:\s+[A-Z][\w.’'-]*){0,3})")
+NEAR = 220  # characters around a place in which the party that it is for is named
+SURE = 0.9
+
+
+@dataclass(frozen=True, slots=True)
+class Place:
+    """span: the line. filled: whether a signature stands there. around: the words that tell whose it is."""
+
+    span: Span
+    filled: bool
+    around: str
+
+
+def signed_or_not(inquiry: Inquiry, question: Question) -> Finding | None:
+    """What the places for signatures say to the question."""
+    if question.kinds != ("yes_no",) or not ASKS.search(question.text):
+        return None
+    places = list(_places(inquiry))
+    found = find_organisations(inquiry.document.text[: inquiry.document.body_end])
+    names = {f.value.name for f in found if " of the " not in f.value.name.lower()}  # "Minutes of the Committee of ..."
+    asked = frozenset(stems_of(question.text))
+    roles = {role: name for role, name in inquiry.values.roles.items() if asked.issuperset(stems_of(role))}
+    named = {n for n in names if asked & set(stems_of(n)[:1])} | {*roles.values()}
+    if named:
+        called = {*map(_first, named), *(role.lower() for role in roles)}
+        own = [p for p in places if any(n in p.around.lower() for n in called)]
+        others = {_first(n) for n in names - named} - {_first(n) for n in named}
+        places = [p for p in own if not any(o in p.around.lower() for o in others)] or own
+    if not places:
+        return None
+    document, term = inquiry.document, Term("answer", question.text, "", "yes_no")
+    cites = tuple(Cite(document, p.span) for p in places)
+    empty = [c for c, p in zip(cites, places, strict=True) if not p.filled]
+    why = ("the places for signatures",)
+    if empty:
+        return Finding(document, term, "blank", None, "", SURE, tuple(empty), why=why)
+    words = on_one_line(places[0].span.of(document.text))
+    return Finding(document, term, "stated", YesNo(True), words, SURE, cites, why=why)
+
+
+def _first(name: str) -> str:
+    """The first two words of a name, which the others of the same paper do not share."""
+    return " ".join(re.findall(r"[^\W_]+", name.lower())[:2])
+
+
+def _places(inquiry: Inquiry) -> Iterator[Place]:
+    """Lines for signatures: those led up to by "signed", "by" and the like, and conformed signatures."""
+    document = inquiry.document
+    for block in document.blocks:
+        if block.kind in ("furniture", "note"):
+            continue
+        cells = [c.span for c in document.tables[block.table].cells] if block.kind == "table" else [block.span]
+        for span in cells:
+            words = span.of(document.text)
+            filled = CONFORMED.search(words)
+            empty = next(
+                (
+                    m
+                    for m in BLANK.finditer(words)
+                    if (lead := _led_by(inquiry, span, words[: m.start()])) and not OTHER.search(lead)
+                ),
+                None,
+            )
+            found = filled or empty
+            if found is None:
+                continue
+            begin = span.start if len(words) < NEAR else span.start + found.start()
+            end = span.end if len(words) < NEAR else span.start + found.end()
+            yield Place(Span(begin, end), filled is not None, _around(inquiry, span))
+
+
+def _led_by(inquiry: Inquiry, span: Span, before: str) -> str:
+    """The words that lead to a blank, where they lead to a signature; "" where they do not."""
+    line = before.rsplit("\n", 1)[-1]
+    if not line.strip():
+        found = inquiry.document.cell_at(span)
+        if found is not None and found[1].column:
+            beside = found[0].at(found[1].row, found[1].column - 1)
+            line = beside.span.of(inquiry.document.text) if beside is not None else ""
+    return line if LEADS.search(line) else ""
+
+
+def _around(inquiry: Inquiry, span: Span) -> str:
+    """The words of the same column of a table, or of the paragraphs before and behind."""
+    document = inquiry.document
+    found = document.cell_at(span)
+    if found is not None:
+        table, cell = found
+        cells = [c for r in range(table.rows) for c in table.row_cells(r)]
+        told = [c for c in cells if c.column == cell.column or (c.row == cell.row and c.column == cell.column - 1)]
+        return "\n".join(c.span.of(document.text) for c in told)
+    return document.text[max(0, span.start - NEAR) : span.end + NEAR // 2]

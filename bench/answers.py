@@ -28,6 +28,7 @@ from yarnex.core.search.weighing import EVIDENCE, Answer
 
 RIDGE = 2.0  # how strongly weights are held near nothing
 STEPS = 600
+ALSO = 0.5  # what a question of a folder that is not checked counts
 WEIGHTS = Path(__file__).parent.parent / "src" / "yarnex" / "packs" / "weights" / "answers.yaml"
 HEAD = """# How much each share of evidence weighs for an answer of `find`: a conditional logit on features that are no words,
 # fitted by bench/answers.py on {questions} keyed questions and checked by leaving out one folder of papers at a time.
@@ -107,10 +108,11 @@ def gathered(folders: list[Path]) -> tuple[np.ndarray, np.ndarray, np.ndarray, n
     return np.array(rows), np.array(right, float), np.array(asked), np.array(alike), about
 
 
-def fitted(rows: np.ndarray, right: np.ndarray, asked: np.ndarray) -> np.ndarray:
+def fitted(rows: np.ndarray, right: np.ndarray, asked: np.ndarray, counts: np.ndarray) -> np.ndarray:
     """Weights of the conditional logit: they make likely that one of the right answers is chosen, or none where none is.
 
     Found by gradient steps (Adam) on evidence of even spread, with a ridge penalty; the constant is not penalised.
+    counts: for each row how much its question counts.
     """
     spread = rows.std(0) + 1e-6
     spread[0] = 1.0
@@ -125,7 +127,7 @@ def fitted(rows: np.ndarray, right: np.ndarray, asked: np.ndarray) -> np.ndarray
         worth = np.exp(np.clip(even @ weights, -30, 30))
         share = worth / (1.0 + np.bincount(question, worth, count))[question]
         of_right = worth * right / np.maximum(np.bincount(question, worth * right, count), 1e-12)[question]
-        slope = even.T @ (np.where(known[question], of_right, 0.0) - share) - held * weights
+        slope = even.T @ (counts * (np.where(known[question], of_right, 0.0) - share)) - held * weights
         slow, square = 0.9 * slow + 0.1 * slope, 0.99 * square + 0.01 * slope**2
         weights = weights + 0.03 * (slow / (1 - 0.9**step)) / (np.sqrt(square / (1 - 0.99**step)) + 1e-8)
     return weights / spread
@@ -147,10 +149,11 @@ def main() -> None:
     given = parser.parse_args()
     rows, right, asked, alike, about = gathered([f.resolve() for f in (*given.folders, *given.also)])
     folder_of = np.array([about[q][1] for q in asked])
+    counts = np.where(folder_of < len(given.folders), 1.0, ALSO)
     tops = []
     for place, folder in enumerate(given.folders):
         others = folder_of != place if len(given.folders) + len(given.also) > 1 else folder_of == place
-        weights = fitted(rows[others], right[others], asked[others])
+        weights = fitted(rows[others], right[others], asked[others], counts[others])
         for question, (kind, where) in enumerate(about):
             if where == place and len(mine := np.where(asked == question)[0]):
                 best, likely = best_of(rows[mine], weights, alike[mine])
@@ -170,7 +173,7 @@ def main() -> None:
             f"at least {least:.2f}: right {good}, wrong {bad}, missed {said - good - bad}, invented {invented} ({by_folder})"
         )
     if given.write:
-        weights = fitted(rows, right, asked)
+        weights = fitted(rows, right, asked, counts)
         lines = "".join(f'  {name}: "{value:.3f}"\n' for name, value in zip(EVIDENCE, weights, strict=True))
         WEIGHTS.write_text(HEAD.format(questions=len(about)) + lines, "utf-8")
 

@@ -29,6 +29,10 @@ SOMEBODY = pattern(
 )  # may stand for one
 CONVERSION = pattern(r"\b1\s?[^\W\d][\w./²³]*\s?=\s?\d[\d.,]*\s?[^\W\d][\w./²³]*")  # "1 mile = 1.609 km"
 WHO_IS = pattern(r"(?:and\s+)?who\s+(?:is|are|was|were)\s+(?:the|its|their|our|your)\s+[\w\s’'-]+\?\Z", re.IGNORECASE)
+WHO_HAS_ROLE = pattern(
+    r"(?:and\s+)?who\s+(?:is|are|was|were)\s+(?:the|its|their|our|your)\s+[\w’'-]+(?:\s+[\w’'-]+)?\s*\?\Z",
+    re.IGNORECASE,
+)
 WHICH_FIRM = pattern(
     r"\b(?:which|what)\s+(?:firms?|compan(?:y|ies)|banks?|brokers?|insurers?|auditors?|suppliers?|lenders?)\b",
     re.IGNORECASE,
@@ -90,6 +94,10 @@ def _names_one(inquiry: Inquiry, question: Question, answer: Answer) -> bool:
         asked = frozenset(stems_of(question.text))
         parties = [p.value for line in inquiry.matcher.lines.at(answer.span) for p in inquiry.values.parties(line)]
         return any(isinstance(p, Party) and not asked.issuperset(stems_of(p.name)) for p in parties)
+    if WHO_HAS_ROLE.match(question.text) and answer.finding is None:  # "who is the guarantor" wants a name
+        said = answer.quote.quote
+        parties = [p.value for line in inquiry.matcher.lines.at(answer.span) for p in inquiry.values.parties(line)]
+        return any(isinstance(p, Party) and p.name in said for p in parties)
     return SOMEBODY.search(_words_of(inquiry, answer)) is not None
 
 

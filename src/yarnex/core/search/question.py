@@ -25,6 +25,7 @@ SECOND_PART = pattern(
 UNIT_WORDS = r"(?:business\s+days?|working\s+days?|days?|weeks?|months?|years?|hours?|minutes?|quarters?)"
 # Forms of questions with the kind of answer, the first that fits counts.
 FORMS: tuple[tuple[str, tuple[str, ...]], ...] = (
+    (r"\bin\s+(?:time|hours|days|weeks|months|years)\s*\?", ("duration", "number")),
     (r"\bloan[\s-]to[\s-](?:value|cost)\b|\bltv\b|\bwhat\s+(?:is\s+the\s+)?(?:margin|spread)\s+(?:over|above|on)\b|\bwhat\s+(?:\w+\s+){0,2}(?:margin|spread|mark-?up)\s+(?:over|above)\b", ("percent", "number")),
     (r"\bas\s+a\s+(?:share|percentage|proportion)\s+of\b|\bhow\s+many\s+per\s?cent\b", ("percent", "text")),
     (r"\bhow\s+many\s+(?:percentage\s+)?points\b", ("number", "percent")),

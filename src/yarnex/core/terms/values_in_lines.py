@@ -102,7 +102,7 @@ _person = pattern(
 _not_names = pattern(
     r"\b(?:Dear|The|This|That|These|Those|Each|Any|All|If|In|On|At|By|For|To|From|And|Or|As|Section|Clause|Schedule|Part|Article|Agreement|Lease|Premises|Date|Term|Notice|Act|Regulations?|Rent|Year|Day|Period|Days"
     r"|January|February|March|April|May|June|July|August|September|October|November|December|Monday|Tuesday|Wednesday|Thursday|Friday|Saturday|Sunday|Total|Page|Confidential|Information|Services?|Products?|Fees?"
-    r"|Report|Statements?|Policy|Insurance|Interest|Price|Business|Working|Contract|Order|Event|Default|Party|Parties|Street|Road|Avenue|Square|House|Court|Suite|Floor|Unit|Draft|Board|Committee|Group|Directors?|Officer|Executive|Financial|Chief|Senior|Chair|Secretary|Manager|Head)\b"
+    r"|Report|Statements?|Policy|Insurance|Interest|Price|Business|Working|Contract|Order|Event|Default|Party|Parties|Street|Road|Avenue|Square|House|Court|Suite|Floor|Unit|Draft|Board|Committee|Group|Directors?|Officer|Executive|Financial|Chief|Senior|Chair|Secretary|Manager|Head|Signator(?:y|ies)|Authori[sz]ed)\b"
 )
 
 _places = pattern(  # what names of places end in, and names of persons do not

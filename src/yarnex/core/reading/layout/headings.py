@@ -153,7 +153,29 @@ def _is_heading(draft: Draft, text: str, number: str, rest: str, size: float, ti
 # "Holidays. 27 days and the eight public holidays.": a title before its paragraph, without a number.
 LONE_RUN_IN = pattern(r"(?P<title>[A-Z][\w'’-]*(?:\s[\w'’&-]+){0,3})\.\s+(?=[A-Z£$€\d(“\"])")
 NO_TITLE = frozenset(
-    "yes no thanks ok okay right sure true none sorry well hello correct agreed exactly good indeed maybe perhaps never not".split()
+    [
+        "yes",
+        "no",
+        "thanks",
+        "ok",
+        "okay",
+        "right",
+        "sure",
+        "true",
+        "none",
+        "sorry",
+        "well",
+        "hello",
+        "correct",
+        "agreed",
+        "exactly",
+        "good",
+        "indeed",
+        "maybe",
+        "perhaps",
+        "never",
+        "not",
+    ]
 )
 LONE_LEAST, LONE_SHARE = 4, 0.25  # of such paragraphs, and what share of all
 

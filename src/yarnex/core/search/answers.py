@@ -413,7 +413,8 @@ def from_lists(inquiry: Inquiry, question: Question) -> list[Answer]:
             offer.cites,
             offer.working,
         )
-        out.append(Answer(offer.kind, offer.value, offer.cites[0].span, offer.cites[0], evidence, offer.why, finding))
+        answer = Answer(offer.kind, offer.value, offer.cites[0].span, offer.cites[0], evidence, offer.why, finding)
+        out.append(_as_it_was(inquiry, question, answer) or answer)
     return out
 
 

@@ -375,11 +375,18 @@ def _ideas(words: str) -> tuple[Idea, ...]:
         replace(i, weight=_light.get(i.name[0], 1.0) if len(i.name) == 1 else LIGHT_PHRASES.get(i.name, i.weight))
         for i in ideas_of(plain)
     )
+    if IS_PAYABLE.search(words):  # what is paid of a named sum says nothing more of it
+        found = tuple(replace(i, weight=i.weight * ASKED_WEIGHT) if i.name == PAY else i for i in found)
     if OF_CODE.search(words):  # "policy number": the label may say "Policy" alone
         found = tuple(replace(i, weight=i.weight * ASKED_WEIGHT) if i.name in CODE_WORDS else i for i in found)
     return (*found, *(i for i in measured if i.name not in {f.name for f in found})) or ideas_of(words)
 
 
+IS_PAYABLE = pattern(
+    r"\A(?:and\s+)?(?:what|which|how\s+much)\s+(?!is\b|are\b|does\b|do\b)\w.*\b(?:is|are|was|were)\s+(?:payable|charged|due)\s*\?",
+    re.IGNORECASE,
+)
+PAY = (stem("payable"),)
 CODE_WORDS = frozenset((stem(w),) for w in ("number", "code", "reference", "identifier"))
 OF_CODE = pattern(r"\b(?:number|no\.?|code|reference|identifier)\b(?!\s+of\b)", re.IGNORECASE)
 

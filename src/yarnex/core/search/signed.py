@@ -32,6 +32,7 @@ LEADS = pattern(
     r"\b(?:signed|signature|by|agreed|accepted|acknowledged|approved|executed|countersigned|behalf\s+of|for)\b[^.;\n]{0,60}\Z",
     re.IGNORECASE,
 )
+FOR_WHOM = pattern(r"\b(?:[Ff]or|FOR|behalf\s+of)\s+(?:the\s+)?[A-Z]")  # the line itself says whose it is
 OTHER = pattern(r"\b(?:date[d]?|name|title|position|address|place|witness(?:ed)?|amount|no)\W*\Z", re.IGNORECASE)
 CONFORMED = pattern(r"(?:/s/\s*|\b[Ss]igned:?\s+(?:by\s+)?)(?P<who>[A-Z][\w.’'-]*(?:\s+[A-Z][\w.’'-]*){0,3})")
 NEAR = 220  # characters around a place in which the party that it is for is named
@@ -125,4 +126,5 @@ def _around(inquiry: Inquiry, span: Span) -> str:
         cells = [c for r in range(table.rows) for c in table.row_cells(r)]
         told = [c for c in cells if c.column == cell.column or (c.row == cell.row and c.column == cell.column - 1)]
         return "\n".join(c.span.of(document.text) for c in told)
-    return document.text[max(0, span.start - NEAR) : span.end + NEAR // 2]
+    own = span.of(document.text)
+    return own if FOR_WHOM.search(own) else document.text[max(0, span.start - NEAR) : span.end + NEAR // 2]

@@ -172,7 +172,8 @@ class LineValues:
             return self._paid_each(line, found)
         figure = self._figure(line)
         if figure is None and NOTHING.fullmatch(line.values.of(self.text).strip()) and self.usual_currency:
-            figure = Decimal(0), line.values
+            head = self._heads(line)[0]
+            figure = (Decimal(0), line.values) if MONEY_HEAD.search(head) and not TOTAL.search(line.label) else None
         if figure is None or (YEAR.fullmatch(line.values.of(self.text).strip()) and figure[0] < 2100):
             return []
         head, caption = self._heads(line)

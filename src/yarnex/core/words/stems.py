@@ -26,7 +26,7 @@ _word = pattern(r"[^\W\d_]+(?:[’'][^\W\d_]+)?|\d+(?:[.,]\d+)*", re.UNICODE)
 _possessive = pattern(r"'s?\Z")
 _irregular = {
     "paid": "pay", "sold": "sell", "bought": "buy", "held": "hold", "kept": "keep", "left": "leav", "rang": "ring", "began": "begin", "begun": "begin",
-    "expiry": "expir", "expiration": "expir", "renewal": "renew", "paying": "pay", "payable": "pay", "payment": "pay", "payments": "pay", "payables": "pay",
+    "expiry": "expir", "expiration": "expir", "renewal": "renew", "paying": "pay", "payable": "pay", "payment": "pay", "payments": "pay",
     "termination": "termin", "commencement": "commenc", "people": "person", "persons": "person", "men": "man", "women": "woman", "children": "child", "criteria": "criterion", "indices": "index", "appendices": "appendix", "annexes": "annex", "memoranda": "memorandum", "addenda": "addendum",
     "lent": "lend", "lender": "lender", "borrower": "borrow", "borrowings": "borrow", "notification": "notifi", "maintenance": "maintain", "assignment": "assign",
     "written": "write", "wrote": "write", "drawn": "draw", "undrawn": "undrawn", "spent": "spend", "built": "build", "made": "make", "sent": "send", "given": "give",

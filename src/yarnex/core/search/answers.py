@@ -257,6 +257,8 @@ def from_terms(inquiry: Inquiry, question: Question, offered: Sequence[tuple[Fin
         if (before := _as_it_was(inquiry, question, answer)) is not None:
             out.append(before)
             continue
+        if finding.term.figure and OF_BEFORE.search(question.text):
+            continue  # a headline is this period's; the statements tell the one before
         out += [answer, *_others_there(inquiry, question, answer)]
     return out
 

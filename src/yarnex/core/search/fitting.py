@@ -27,6 +27,11 @@ TELLS = pattern(
 SOMEBODY = pattern(
     r"[A-Z][a-z]|\b(?:the|an?(?!\.)|each|any|no|nobody|none|he|she|they|we|you|i|it|party|parties)\b"
 )  # may stand for one
+LEGAL_FORM = pattern(r"[,\s]+(?:plc|limited|ltd|llp|llc|inc|corp|dac|gmbh|pte|pty)\b\.?", re.IGNORECASE)
+OF_THE_DAY = pattern(
+    r"\b\d{1,2}[.:]\d\d\b|\b[ap]\.?\s?m\b|\b(?:noon|midnight|morning|afternoon|evening|night|dawn|dusk|o['’]clock|hours?|past|daytime|lunch\w*|midday)\b",
+    re.IGNORECASE,
+)
 CONVERSION = pattern(r"\b1\s?[^\W\d][\w./²³]*\s?=\s?\d[\d.,]*\s?[^\W\d][\w./²³]*")  # "1 mile = 1.609 km"
 WHO_IS = pattern(r"(?:and\s+)?who\s+(?:is|are|was|were)\s+(?:the|its|their|our|your)\s+[\w\s’'-]+\?\Z", re.IGNORECASE)
 WHO_HAS_ROLE = pattern(
@@ -43,6 +48,8 @@ def that_may_stand(inquiry: Inquiry, question: Question, answers: Sequence[Answe
     """The answers whose words can be what is asked for."""
     answers = [a for a in answers if a.kind != "number" or not _tells_of_units(inquiry, a)]
     answers = [a for a in answers if not _is_echo(inquiry, question, a)]
+    if question.sure and question.kinds[0] == "time":
+        return [a for a in answers if a.kind != "text" or OF_THE_DAY.search(_words_of(inquiry, a))]
     if question.sure and question.kinds[0] in VALUED:
         return [a for a in answers if a.kind != "text" or TELLS.search(_words_of(inquiry, a))]
     if question.sure and question.kinds[0] == "party":
@@ -84,7 +91,7 @@ def _has_another_role(inquiry: Inquiry, question: Question, answer: Answer) -> b
 
 def _is_named(question: Question, answer: Answer) -> bool:
     """True for a name that the question itself gives: who sold Hill Farm is not Hill Farm."""
-    name = stems_of(answer.value.name) if isinstance(answer.value, Party) else ()
+    name = stems_of(LEGAL_FORM.sub("", answer.value.name)) if isinstance(answer.value, Party) else ()
     return bool(name) and frozenset(stems_of(question.text)).issuperset(name)
 
 

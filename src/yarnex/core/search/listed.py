@@ -12,14 +12,23 @@ from yarnex.core.search.inquiry import Inquiry
 from yarnex.core.search.question import Question
 from yarnex.core.search.rosters import roster
 from yarnex.core.terms import Finding, Term
+from yarnex.core.terms.by_words import ideas_of
 from yarnex.core.values import ListOf
+from yarnex.core.words import stems_of
 
 ASKS_FOR = pattern(
     r"\A(?:(?:and|please)\s+)?(?:(?:what|which|who)\s+(?:are|were)\s+(?:all\s+)?(?:of\s+)?(?:the|its|their|our|his|her)|list\s+(?:all\s+)?(?:the)?)\s+"
     r"(?:(?:main|key|principal|chief|most\s+important|major|various|different|several|named|listed|stated)\s+)?(?P<things>[^?,;]{3,60})\??\Z",
     re.IGNORECASE,
 )
+UNDER = pattern(r"\bunder '(?P<heading>.*)'")
 MOST, SURE = 40, 0.6
+
+
+def _says(heading: str, things: str) -> bool:
+    """True where a heading names all that is asked for, in any words for it."""
+    said = frozenset(stems_of(heading))
+    return all(any(said.issuperset(way) for way, _ in idea.ways) for idea in ideas_of(things))
 
 
 def listed_there(inquiry: Inquiry, question: Question) -> Finding | None:
@@ -29,6 +38,9 @@ def listed_there(inquiry: Inquiry, question: Question) -> Finding | None:
         return None
     found = roster(inquiry.document, asked["things"].strip())
     if not 2 <= len(found.items) <= MOST:
+        return None
+    headed = UNDER.search(found.source)
+    if headed and not _says(headed["heading"], asked["things"]):
         return None
     items = tuple(i.text for i in found.items)
     cites = tuple(i.cites[0] for i in found.items if i.cites)

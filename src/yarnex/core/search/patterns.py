@@ -28,6 +28,7 @@ CLOCK = pattern(
     re.IGNORECASE,
 )
 ON_A_DAY = pattern(r"\b(?:what|which)\s+(?:\w+\s+)?(?:day|date)\b", re.IGNORECASE)
+A_DATE = pattern(r"\b(?:what|which)\s+(?:is|was|are|were)\s+(?:the\s+)?(?:[\w-]+\s+){1,2}(?:day|date)\b", re.IGNORECASE)
 MAY = pattern(r"May\s+(?!(?:19|20)\d\d|of\b|and\b|or\b|to\b|until\b)[a-z]")
 TO = pattern(r"\s*(?:to|until|till|and|–|—|-)\s*", re.IGNORECASE)
 OFTEN = pattern(
@@ -71,7 +72,8 @@ def kinds_sought(kinds: Sequence[str], question: str) -> list[tuple[int, str]]:
     out = [(rank, kind) for rank, kind in enumerate(kinds)]
     out += [(rank, "multiple") for rank, kind in out if kind == "money"]
     if not ON_A_DAY.search(question):
-        out += [(rank, "period") for rank, kind in out if kind == "date"]
+        later = 1 if A_DATE.search(question) else 0
+        out += [(rank + later, "period") for rank, kind in out if kind == "date"]
     return [*out, (0, "day")] if OF_THE_MONTH.search(question) else out
 
 

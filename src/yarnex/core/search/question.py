@@ -30,7 +30,7 @@ FORMS: tuple[tuple[str, tuple[str, ...]], ...] = (
     (r"\bas\s+a\s+(?:share|percentage|proportion)\s+of\b|\bhow\s+many\s+per\s?cent\b", ("percent", "text")),
     (r"\bhow\s+many\s+(?:percentage\s+)?points\b", ("number", "percent")),
     (r"\bat\s+what\s+time\b|\A(?:and\s+)?what\s+time\b|\bat\s+what\s+hours?\b|\bwhat\s+hours\b", ("time", "text")),
-    (r"\b(?:order|policy|invoice|contract|agreement|lot|batch|part|licence|license|registration|company|account|case|claim|file|patent|permit|model|serial|report|job|ticket|room|telephone|phone|mobile|fax|tax|vat|certificate|authorisation|membership|reference|ref|purchase|quotation|tender|dial|fax|catalogue|drawing|plot|title)\s+(?:order\s+)?(?:number|no\.?|code|reference|identifier|id)\b|\b(?:sort|swift|bank|post|postal|zip|bar|access)\s*code\b|\biban\b|\bbic\b|\bwhat\s+(?:is|was)\s+(?:the|our|your|its|their)\s+(?:reference|identifier|telephone|phone|mobile|fax)\b|\bon\s+(?:what|which)\s+(?:telephone\s+|phone\s+)?number\b|\breference\s+(?:does|do|did|is|was)\b|\b(?:entity|tax|vat)\s+identifier\b", ("code", "text")),
+    (r"\b(?:order|policy|invoice|contract|agreement|lot|batch|part|licence|license|registration|company|account|case|claim|file|patent|permit|model|serial|report|job|ticket|room|telephone|phone|mobile|fax|tax|vat|certificate|authorisation|membership|reference|ref|purchase|quotation|tender|dial|fax|catalogue|drawing|plot|title)\s+(?:order\s+)?(?:number|no\.?|code|reference|identifier|id)\b|\b(?:[a-z]+['’]s?|our|your|their|file|letter)\s+ref(?:erence)?\s*\?|\b(?:sort|swift|bank|post|postal|zip|bar|access)\s*code\b|\biban\b|\bbic\b|\bwhat\s+(?:is|was)\s+(?:the|our|your|its|their)\s+(?:reference|identifier|telephone|phone|mobile|fax)\b|\bon\s+(?:what|which)\s+(?:telephone\s+|phone\s+)?number\b|\breference\s+(?:does|do|did|is|was)\b|\b(?:entity|tax|vat)\s+identifier\b", ("code", "text")),
     (r"\b(?:to|from|into|through|which|what)\s+(?:which\s+|what\s+)?(?:bank\s+)?account\b(?=.*\b(?:pay|paid|credit\w*|debit\w*|transfer\w*|sen[dt]|remit\w*)\b)|\b(?:to|from|into|through)\s+(?:which|what)\s+(?:bank\s+)?account\b|\b(?:which|what)\s+number\s+(?:has|have|had|is|was|does|do)\b", ("code", "text")),
     (r"\bwhy\b|\bwhat\s+(?:reason|cause|caused)\b|\bfor\s+what\s+reason\b", ("text",)),
     (r"\bper\s+(?:ordinary\s+)?share\b|\bdividends?\s+(?:a|per)\s+share\b|\bwhat\s+(?:is|was|are|were)\s+the\s+(?:\S+\s+){0,2}dividend\b", ("money", "number", "percent")),
@@ -50,7 +50,7 @@ FORMS: tuple[tuple[str, tuple[str, ...]], ...] = (
     (r"\bto\s+what\s+(?:level|standard|extent|degree)\b", ("text", "money", "percent", "number")),
     (r"\bwhat\s+(?:\S+\s+){0,3}?range\b|\bhow\s+(?:is|are|was|were)\b|\bunder\s+(?:which|what)\b|\bwhat\s+state\b|\bto\s+what\s+is\b", ("text", "percent", "money")),
     (r"\bwhere\b|\bwhat\s+(?:address|place)\b", ("text",)),
-    (r"\bwhat\s+(?:\w+\s+){0,2}?(?:percentage|share|proportion|per\s?cent|fraction|interest|mark-up|discount\s+rate|tax\s+rate|rebate|uplift|rate)\b|\bat\s+what\s+rate\b|\bwhat\s+is\s+the\s+(?:\w+\s+){0,2}(?:rate|percentage|share)\b", ("percent", "money", "number")),
+    (r"\bwhat\s+(?:\w+\s+){0,2}?(?:percentage|share(?!\s+(?:price|capital|options?|purchase|class|register|certificate|premium|issue|buy-?back|scheme|plan))|proportion|per\s?cent|fraction|interest|mark-up|discount\s+rate|tax\s+rate|rebate|uplift|rate)\b|\bat\s+what\s+rate\b|\bwhat\s+is\s+the\s+(?:\w+\s+){0,2}(?:rate|percentage|share(?!\s+(?:price|capital|options?|purchase|class|register|certificate|premium)))\b", ("percent", "money", "number")),
     (r"\bhow\s+much\s+(?:does|do|did)\s+(?:\w+\s+){1,4}(?:count|weigh|grow|rise|increase)\b|\bby\s+how\s+much\b|\bby\s+what\b|\bby\s+how\s+many\s+points\b", ("percent", "money", "number")),
     (r"\bhow\s+(?:big|large|high|tall|deep|heavy|far|loud|cold|hot|warm|wide|thick|strong)\b|\bhow\s+many\b|\bwhat\s+(?:\w+\s+){0,2}?(?:number|ratio)\b|\bwithin\s+what\s+distance\b|\bwhat\s+does\s+(?:\w+\s+){1,3}(?:weigh|measure|hold|burn|consume|use)\b", ("number", "percent")),
     (r"\bhow\s+much\b|\bwhat\s+(?:\w+\s+){0,3}?(?:sum|amount|price|cost|costs|fee|fees|rent|deposit|salary|premium|charge|charges|cover|value|budget|penalty|excess|allowance|net\s+worth|debt|worth)\b|\bwhat\s+(?:does|did|do|would|will)\s+.*\b(?:cost|pay|come\s+to|charge|earn)\b|\bwhat\s+(?:is|was|are|were)\s+.*\b(?:paid|charged|worth|payable|spent)\b", ("money", "percent", "number", "duration")),
@@ -80,6 +80,11 @@ WHAT = pattern(r"(?:and\s+|but\s+|so\s+)?(?:\w+\s+)?what\b", re.IGNORECASE)
 HOW = pattern(r"\bhow\s+(?P<what>long|big|large)\b", re.IGNORECASE)
 # "How big is the deposit?" may be told as a sum.
 HOW_BIG = pattern(r"\bhow\s+(?:big|large)\s+(?:is|was|are|were|will)\s+(?:be\s+)?(?P<thing>.+)", re.IGNORECASE)
+# "What are the borrowings?" asks for a sum, though it is in the plural.
+SUMS = pattern(
+    r"(?:and\s+)?what\s+(?:are|were)\s+(?:the|its|our|their)\s+(?:total\s+|net\s+|annual\s+)?(?:[\w-]+\s+)?(?:borrowings?|emissions?|earnings|sales|revenues?|savings?|proceeds|debts?)\b",
+    re.IGNORECASE,
+)
 IN_UNITS = pattern(
     r"\bin\s+(?:square|cubic|sq|metres?|meters?|feet|hectares?|acres?|kilo\w+|litres?|tonnes?)\b|\b(?:floors?|rooms?|sites?|buildings?)\W*\Z",
     re.IGNORECASE,
@@ -118,13 +123,14 @@ BY_VERB = pattern(
 )
 # What names of things, and deeds, are given as; the first is likeliest.
 GIVEN_AS: tuple[tuple[str, tuple[str, ...]], ...] = (
-    ("balance capital principal saving headroom room undrawn owe left instalment price cost fee charge turnover sales revenue income profit loss spending expenditure depreciation materiality provision budget debt claim excess deductible salary premium proceeds goodwill dividend surcharge deposit deficit surplus shortfall overrun levy toll tariff wage bid offer rent capex cash subsidy grant refund turnover valuation", ("money", "percent", "number")),
+    ("balance capital principal saving headroom room undrawn owe left instalment price cost fee charge turnover sales revenue income profit loss spending expenditure depreciation materiality provision budget debt claim excess deductible salary premium proceeds goodwill dividend surcharge deposit deficit surplus shortfall overrun levy toll tariff wage bid offer rent capex cash borrowing earnings subsidy grant refund turnover valuation", ("money", "percent", "number")),
     ("rebate discount uplift markup gearing occupancy", ("percent", "money", "number")),
     ("cap ceiling floor limit threshold breakpoint cover credit contribution bonus penalty commission pay paid charged bought sold spend spent added add contribute earn figure allowance", ("money", "percent", "number", "duration")),
     ("life period age tenure interval duration notice", ("duration", "text")),
     ("rise increase decrease fall drop growth return understatement overstatement margin yield stake transfer interest rate change", ("percent", "money", "number")),
     ("date cutoff cut deadline expiry start end commencement maturity completion closing", ("date", "duration")),
     ("security collateral purpose use scope condition", ("text", "list")),
+    ("emission consumption usage", ("number", "percent")),
     ("version size count height width depth length distance weight", ("number", "text")),
 )  # fmt: skip
 _given_as = {stem(word): kinds for words, kinds in GIVEN_AS for word in words.split()}
@@ -333,6 +339,8 @@ def kinds_of(words: str) -> tuple[tuple[str, ...], bool]:
     head = stems_of(measured.split()[-1]) if measured else ()
     if _kinds_of_words(head)[:1] == ("date",):
         return ("date", "time", "duration", "text"), True
+    if SUMS.match(asked) and (kinds := _kinds_of_words(head)):
+        return (*kinds, "list", "text"), True
     for form, kinds in _forms:
         if form.search(asked):
             return kinds, True

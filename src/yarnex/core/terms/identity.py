@@ -373,6 +373,7 @@ OF_ANOTHER_DAY = pattern(
     r"\b(?:due|pay\w*|expir\w*|valid|start\w*|end\w*|deliver\w*|renew\w*|matur\w*|born|birth|deadline|closing|until|by|from)\b",
     re.IGNORECASE,
 )
+REFERENCE = pattern(r"\b(?:(?:our|your|my)\s+)?ref(?:erence)?\b\.?\s*(?:no\.?\s*)?:?\s*[A-Z\d][\w./-]*", re.IGNORECASE)
 OF_A_DAY = pattern(
     r"\b(?:mon|tues|wednes|thurs|fri|satur|sun)day\b,?|\b\d{1,2}[.:]\d\d\b\s*(?:[ap]\.?\s?m\b\.?|noon|hours|hrs)?",
     re.IGNORECASE,
@@ -395,7 +396,7 @@ def _stands_alone(document: Document, day: Span) -> bool:
     start = document.text.rfind("\n", block.span.start, day.start) + 1 or block.span.start
     end = document.text.find("\n", day.end, block.span.end)
     rest = document.text[start : day.start] + document.text[day.end : end if end >= 0 else block.span.end]
-    rest = OF_A_DAY.sub(" ", rest)
+    rest = REFERENCE.sub(" ", OF_A_DAY.sub(" ", rest))
     if OF_ANOTHER_DAY.search(rest):
         return False
     if ":" in rest:  # "Commencement date: 1 May" dates something else

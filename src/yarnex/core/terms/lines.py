@@ -65,7 +65,11 @@ class Line:
 KEY = pattern(
     r"(?=[^\W_]*[A-Z])[A-Z\d]+(?:[-/.][A-Z\d]+)*(?<=\d)|[A-Z]+(?:[-/.][A-Z\d]+)+"
 )  # what a row is known by: "KPE-S1"
-RATE_IN = pattern(r"\d\s?(?:%|per\s?cent\b)", re.IGNORECASE)  # "GST 15%"
+# "GST 15%", "Yarn spoiled, 6,480 kg", "Lost production, 6 days"
+RATE_IN = pattern(
+    r"\d\s?(?:%|per\s?cent\b|(?:kg|g|t|tonnes?|lbs?|m|km|cm|mm|m²|m2|sq\.?\s?(?:m|ft)|litres?|l|kWh|MWh|(?:working\s+)?days?|weeks?|months?|years?|hours?|hrs?|miles?|units?|items?|bales?|pallets?|people|users?)\b)",
+    re.IGNORECASE,
+)
 NUMBERED = pattern(r"\s*(?:No\.?\s*)?(?P<number>\d{1,3})[.)]?\s*")
 RANGE = pattern(r"\s*(?:[A-Za-z]+\s+){0,2}(?P<a>\d{1,3})\s*(?:-|–|—|to|through|and|&)\s*(?P<b>\d{1,3})\b(?!\s*[%.,]\d)")
 

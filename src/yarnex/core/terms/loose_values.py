@@ -44,11 +44,9 @@ def fractions(words: str) -> list[tuple[Decimal, Span, str]]:
     return out
 
 
-def days_without_year(
-    words: str, near: date, ahead: Callable[[str], bool] = lambda _: False
-) -> list[tuple[date, Span]]:
-    """Days that lack a year, in the year in which they are nearest to another day; the next such day where what leads to it,
-    told to `ahead`, says that it is still to come.
+def days_without_year(words: str, near: date, lies: Callable[[str], int] = lambda _: 0) -> list[tuple[date, Span]]:
+    """Days that lack a year, in the year in which they are nearest to another day; the next or the last such day where what leads
+    to it, told to `lies`, says that it is still to come (1) or past (-1).
     """
     out = []
     for m in DAY_ALONE.finditer(words):
@@ -57,9 +55,8 @@ def days_without_year(
         for year in (near.year - 1, near.year, near.year + 1):
             with suppress(ValueError):  # no such day in that year
                 found.append(date(year, month, day))
-        later = [d for d in found if d >= near]
-        if later and ahead(words[: m.start()]):
-            out.append((later[0], Span(*m.span())))
-        elif found:
-            out.append((min(found, key=lambda d: abs((d - near).days)), Span(*m.span())))
+        side = lies(words[: m.start()]) if found else 0
+        wanted = [d for d in found if (d - near).days * side >= 0] or found
+        if wanted:
+            out.append((min(wanted, key=lambda d: abs((d - near).days)), Span(*m.span())))
     return out

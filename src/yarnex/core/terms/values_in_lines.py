@@ -54,6 +54,7 @@ OF_LEDGER = pattern(
     re.IGNORECASE,
 )
 IN_PENCE = pattern(r"[(,]\s*(?P<unit>p|pence|c|cents?)(?:\s+per\s+share)?\s*\)?\s*\Z")
+BEHIND = pattern(r"\b(?:had|was|were|did|ago|since|\w{2,}ed)\b[^.;]*\Z", re.IGNORECASE)
 AHEAD = pattern(
     r"\b(?:by|until|till|before|not\s+later\s+than|no\s+later\s+than|must|shall|will|due|deadline|expires?|lapses?)\b[^.;]*\Z",
     re.IGNORECASE,
@@ -136,7 +137,9 @@ class LineValues:
     def dates(self, line: Line) -> list[Found[Value]]:
         """Full dates; in letters and records, where there are none, days without a year as those nearest the paper's date."""
         found = self.passages.values_in("date", line.values)
-        if found or self.written is None:
+        if found:
+            return self._with_days_beside(line, found)
+        if self.written is None:
             return found
         return [
             Found(
@@ -144,12 +147,20 @@ class LineValues:
                 _moved(span, line.values.start),
                 f"no year said; {day.year} is nearest to {self.written}, the paper's date",
             )
-            for day, span in days_without_year(line.values.of(self.text), self.written, ahead=self._looks_ahead)
+            for day, span in days_without_year(line.values.of(self.text), self.written, lies=_lies)
         ]
 
-    def _looks_ahead(self, before: str) -> bool:
-        """True where what leads to a day tells that it is still to come: "by 31 March"."""
-        return AHEAD.search(before[-80:]) is not None
+    def _with_days_beside(self, line: Line, found: list[Found[Value]]) -> list[Found[Value]]:
+        """The dates of a line with the days beside them that leave out the year: "on 7 August 2026 to holders on 10 July"."""
+        day = next((f.value.day for f in found if isinstance(f.value, DateValue)), None)
+        if day is None or line.kind == "cell":
+            return found
+        more: list[Found[Value]] = []
+        for other, span in days_without_year(line.values.of(self.text), day):
+            place = _moved(span, line.values.start)
+            if not any(f.span.overlaps(place) for f in found):
+                more.append(Found(DateValue(other), place, f"no year said; {other.year} as the date beside it"))
+        return sorted((*found, *more), key=lambda f: f.span)
 
     @cached_property
     def written(self) -> date | None:
@@ -416,6 +427,13 @@ class LineValues:
         corner = table.at(0, 0)
         corner_words = corner.span.of(self.text) if corner is not None and table.header_rows else ""
         return self.text[max(0, table.span.start - 160) : table.span.start] + " " + corner_words
+
+
+def _lies(before: str) -> int:
+    """1 where what leads to a day tells that it is still to come, "by 31 March"; -1 where it is past; 0 where it does not tell."""
+    if AHEAD.search(before[-80:]):
+        return 1
+    return -1 if BEHIND.search(before[-80:]) else 0
 
 
 def _moved(span: Span, by: int) -> Span:

@@ -5,7 +5,8 @@
 Each folder holds a `key.json`: {"facts": [{"document": "docs/a.pdf", "question": "…", "answer": {"type": "date", "value": "2025-03-01"},
 "pages": [2]}]}, with the documents beside it. Types are those of `yarnex find --json`, and `absent` for what the document
 does not say, with `any_of` for texts and parties. The model is a conditional logit, on features that are no words; it is checked on
-each folder by weights fitted on the others. --also: folders that help to fit, and are not checked. --write puts the weights fitted on all of them into the packs.
+each folder by weights fitted on the others. --also: folders that help to fit, each question half as much, and are not checked:
+bench/questions holds some 500 of our own. --write puts the weights fitted on all of them into the packs.
 """
 
 from __future__ import annotations

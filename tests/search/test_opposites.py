@@ -3,7 +3,7 @@ from __future__ import annotations
 import pytest
 
 from yarnex.core.search import ask_all
-from yarnex.core.search.opposites import opposed_to, opposites
+from yarnex.core.search.opposites import contrary, opposed_to, opposites
 
 
 @pytest.mark.parametrize(
@@ -24,8 +24,22 @@ def test_words_that_rule_each_other_out(question, told, opposed):
     assert opposed_to(question, told) is opposed
 
 
-def test_no_word_stands_on_two_sides_of_a_set():
-    for sides in opposites():
+@pytest.mark.parametrize(
+    ("question", "told", "denied"),
+    [
+        ("Is the lift working?", "The lift is out of use since 2021.", True),
+        ("Is the lift working?", "The lift is in use again.", False),
+        ("Is the deposit refundable?", "a non-refundable deposit", True),
+        ("Is the lift old?", "The lift is out of use.", False),
+    ],
+)
+def test_a_state_that_denies_another(question, told, denied):
+    assert contrary(question, told) is denied
+
+
+@pytest.mark.parametrize("key", ["opposites", "states"])
+def test_no_word_stands_on_two_sides_of_a_set(key):
+    for sides in opposites(key):
         patterns = [s.pattern for s in sides]
         assert len(set(patterns)) == len(patterns)
 

@@ -28,6 +28,13 @@ def test_each_kind_is_known_by_a_title(document, kind):
     [
         ("MASTER HIRE PURCHASE AGREEMENT\n\nThe Owner hires the looms.", "equipment_finance", "MASTER HIRE PURCHASE AGREEMENT"),
         ("DEED OF VARIATION\n\nof a lease.", "amendment", "DEED OF VARIATION"),
+        ("Half-year results call\n\nOperator: Good morning.", "results_call", "Half-year results call"),
+        ("MILL POLICY\n\nThe policyholder pays a premium. The sum insured and the excess stand below.", "insurance_policy", "MILL POLICY"),
+        (
+            "YOUR POST\n\nDear Noor\n\nYour post carries a salary. Holidays, pension and sick pay stand below. The trial period is short.",
+            "employment",
+            "YOUR POST",
+        ),
         ("SUPPLY OF SIX LOOMS\n\nInvitation to submit offers, requirements and conditions.\n\nThe Mill wishes to buy.", "call_for_proposals", "SUPPLY OF SIX LOOMS"),
         ("Brackenfold Mills\n12 Weir Lane\n\nDear Ms Teasel\n\nWe write in reply to your note of 3 April.\n\nYours sincerely", "letter", None),
         ("Wool is washed. Then it is combed and spun into yarn at the mill, and sold by the hank.", "unknown", None),

@@ -11,6 +11,7 @@ from hypothesis import strategies as st
 from yarnex.core.reading import read_document
 from yarnex.core.search import ask_all
 from yarnex.core.terms.loose_values import days_without_year, fractions
+from yarnex.core.terms.values_in_lines import _lies
 from yarnex.core.values.numbers import find_counts
 
 
@@ -44,6 +45,18 @@ def test_fractions_in_words(words, shares):
 )
 def test_days_without_a_year(words, near, days):
     assert [d for d, _ in days_without_year(words, near)] == days
+
+
+@pytest.mark.parametrize(
+    ("words", "day"),
+    [
+        ("they must be used by 31 March", date(2027, 3, 31)),
+        ("he had reported corrosion on 14 April", date(2026, 4, 14)),
+        ("corrosion seen on 14 April", date(2027, 4, 14)),
+    ],
+)
+def test_the_words_before_a_day_tell_on_which_side_it_lies(words, day):
+    assert [d for d, _ in days_without_year(words, date(2026, 10, 19), _lies)] == [day]
 
 
 @given(st.dates(date(1990, 1, 1), date(2060, 12, 31)), st.integers(-150, 150))

@@ -77,6 +77,8 @@ def test_months_of_a_length():
     [
         ("four per centum (4%) a year", ["4"]),
         ("2½ per cent", ["2.5"]),
+        ("three point eight per cent", ["3.8"]),
+        ("2.4 points over base, six points in all", ["2.4"]),
         ("seven and one-half per cent", ["7.5"]),
         ("150 basis points", ["1.5"]),
         ("forty-nine percent (49%)", ["49"]),

@@ -23,6 +23,7 @@ def read(text: str) -> list[tuple[str, str | None, str | None, str]]:
         ("12.500,00 € net", [("12500.00", "EUR", None, "12.500,00 €")]),
         ("120 euros a square metre a year", [("120", "EUR", "sq_m_year", "120 euros a square metre a year")]),
         ("$28.50 per square foot", [("28.50", "USD", "sq_ft", "$28.50 per square foot")]),
+        ("forty-seven point two million pounds", [("47200000.0", "GBP", None, "forty-seven point two million pounds")]),
         ("£22.50 psf", [("22.50", "GBP", "sq_ft", "£22.50 psf")]),
         ("₹1,00,000 p.a.", [("100000", "INR", "year", "₹1,00,000 p.a.")]),
         ("Rs. 500 each", [("500", "INR", None, "Rs. 500")]),

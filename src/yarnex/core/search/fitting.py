@@ -11,6 +11,7 @@ from collections.abc import Sequence
 from yarnex.core.patterns import pattern
 from yarnex.core.search.evidence import VALUED
 from yarnex.core.search.inquiry import Inquiry
+from yarnex.core.search.patterns import CODE
 from yarnex.core.search.question import Question
 from yarnex.core.search.weighing import Answer
 from yarnex.core.values import Party
@@ -48,6 +49,8 @@ def that_may_stand(inquiry: Inquiry, question: Question, answers: Sequence[Answe
     """The answers whose words can be what is asked for."""
     answers = [a for a in answers if a.kind != "number" or not _tells_of_units(inquiry, a)]
     answers = [a for a in answers if not _is_echo(inquiry, question, a)]
+    if question.sure and question.kinds[0] == "code":
+        return [a for a in answers if a.kind != "text" or a.finding is not None or CODE.search(_words_of(inquiry, a))]
     if question.sure and question.kinds[0] == "time":
         return [a for a in answers if a.kind != "text" or OF_THE_DAY.search(_words_of(inquiry, a))]
     if question.sure and question.kinds[0] in VALUED:

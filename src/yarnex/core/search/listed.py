@@ -28,7 +28,10 @@ MOST, SURE = 40, 0.6
 def _says(heading: str, things: str) -> bool:
     """True where a heading names all that is asked for, in any words for it."""
     said = frozenset(stems_of(heading))
-    return all(any(said.issuperset(way) for way, _ in idea.ways) for idea in ideas_of(things))
+    return all(
+        any(said.issuperset(way) and (len(way) > 1 or len(idea.name) == 1) for way, _ in idea.ways)
+        for idea in ideas_of(things)
+    )
 
 
 def listed_there(inquiry: Inquiry, question: Question) -> Finding | None:

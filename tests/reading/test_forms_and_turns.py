@@ -103,6 +103,10 @@ def test_a_label_in_bold_begins_a_paragraph_of_markdown():
     assert [b.span.of(paper.text) for b in paper.blocks] == ["Present: Ada Thorne (chair)", "Apologies: Rhona Teal"]
 
 
+def test_marks_of_emphasis_before_a_comma_go():
+    assert read("Signed: *Ada Thorne*, *Chair*.\n", "a.md").text.strip() == "Signed: Ada Thorne, Chair."
+
+
 @pytest.mark.parametrize(
     ("words", "day"),
     [

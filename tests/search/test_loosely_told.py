@@ -55,6 +55,8 @@ def test_codes(words, found):
         ("How much steam must be saved?", "number"),
         ("How much rent is owed?", "money"),
         ("What is the sort code?", "code"),
+        ("How far ahead must orders be placed?", "duration"),
+        ("By what time of day must lots arrive?", "time"),
         ("What is the excess, in time?", "duration"),
         ("From which budget line is it paid?", "text"),
     ],

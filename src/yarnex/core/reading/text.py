@@ -187,7 +187,7 @@ def _marked(line: str, number: int) -> list[Word]:
         text = (
             word.text
             if re.fullmatch(r"_+[.,;:]?", word.text)
-            else re.sub(r"\*\*|__(?=\w)|(?<=\w)__|\A[*_](?=\w)|(?<=\w)[*_]\Z|`", "", word.text)
+            else re.sub(r"\*\*|__(?=\w)|(?<=\w)__|\A[*_](?=\w)|(?<=\w)[*_](?=[.,;:!?)]*\Z)|`", "", word.text)
         )
         if text:
             out.append(word._replace(text=text, bold=bold or opens > 0))

@@ -5,7 +5,7 @@
 Each folder holds a `key.json`: {"facts": [{"document": "docs/a.pdf", "question": "…", "answer": {"type": "date", "value": "2025-03-01"},
 "pages": [2]}]}, with the documents beside it. Types are those of `yarnex find --json`, and `absent` for what the document
 does not say, with `any_of` for texts and parties. The model is a conditional logit, on features that are no words; it is checked on
-each folder by weights fitted on the others. --also: folders that help to fit, each question half as much, and are not checked:
+each folder by weights fitted on the others. --also: folders that help to fit, each question counting less, and are not checked:
 bench/questions holds some 500 of our own. --write puts the weights fitted on all of them into the packs.
 """
 
@@ -29,7 +29,7 @@ from yarnex.core.search.weighing import EVIDENCE, Answer
 
 RIDGE = 2.0  # how strongly weights are held near nothing
 STEPS = 600
-ALSO = 0.5  # what a question of a folder that is not checked counts
+ALSO = 0.3  # what a question of a folder that is not checked counts
 WEIGHTS = Path(__file__).parent.parent / "src" / "yarnex" / "packs" / "weights" / "answers.yaml"
 HEAD = """# How much each share of evidence weighs for an answer of `find`: a conditional logit on features that are no words,
 # fitted by bench/answers.py on {questions} keyed questions and checked by leaving out one folder of papers at a time.

@@ -28,6 +28,11 @@ TELLS = pattern(
 SOMEBODY = pattern(
     r"[A-Z][a-z]|\b(?:the|an?(?!\.)|each|any|no|nobody|none|he|she|they|we|you|i|it|party|parties)\b"
 )  # may stand for one
+ASKS_IF_SIGNED = pattern(r"\b(?:(?:counter-?|un)?signed|sign|executed)\b", re.IGNORECASE)
+SIGNING = pattern(
+    r"\b(?:(?:counter-?|un)?signed|signatur\w+|signator\w+|signs|executed\s+(?:by|as)|have\s+executed)\b|/s/",
+    re.IGNORECASE,
+)
 LEGAL_FORM = pattern(r"[,\s]+(?:plc|limited|ltd|llp|llc|inc|corp|dac|gmbh|pte|pty)\b\.?", re.IGNORECASE)
 OF_THE_DAY = pattern(
     r"\b\d{1,2}[.:]\d\d\b|\b[ap]\.?\s?m\b|\b(?:noon|midnight|morning|afternoon|evening|night|dawn|dusk|o['’]clock|hours?|past|daytime|lunch\w*|midday)\b",
@@ -49,6 +54,8 @@ def that_may_stand(inquiry: Inquiry, question: Question, answers: Sequence[Answe
     """The answers whose words can be what is asked for."""
     answers = [a for a in answers if a.kind != "number" or not _tells_of_units(inquiry, a)]
     answers = [a for a in answers if not _is_echo(inquiry, question, a)]
+    if question.kinds == ("yes_no",) and ASKS_IF_SIGNED.search(question.text):
+        answers = [a for a in answers if SIGNING.search(a.quote.quote)]
     if question.sure and question.kinds[0] == "code":
         return [a for a in answers if a.kind != "text" or a.finding is not None or CODE.search(_words_of(inquiry, a))]
     if question.sure and question.kinds[0] == "time":

@@ -29,7 +29,8 @@ ASKS = pattern(
 )
 # What leads to a line for a signature, on the same line before it.
 LEADS = pattern(
-    r"\b(?:signed|signature|by|agreed|accepted|acknowledged|approved|executed|countersigned|behalf\s+of|for)\b[^.;\n]{0,60}\Z",
+    r"\b(?:signed|signature|agreed|accepted|acknowledged|approved|executed|countersigned)\b[^.;\n]{0,60}\Z"
+    r"|(?:\A|\s)by:?\s*\Z|\A\s*for\s+(?:and\s+on\s+behalf\s+of\s+)?[^.;\n]{2,60}\Z",
     re.IGNORECASE,
 )
 FOR_WHOM = pattern(r"\b(?:[Ff]or|FOR|behalf\s+of)\s+(?:the\s+)?[A-Z]")  # the line itself says whose it is

@@ -35,7 +35,7 @@ _irregular = {
     "cheque": "check", "programme": "program", "centre": "center", "authorised": "author", "organisation": "organiz", "recognised": "recogn",
     "instalment": "instal", "installment": "instal", "instalments": "instal", "installments": "instal", "labour": "labor", "favour": "favor", "favoured": "favor",
     "insurer": "insurer", "insurers": "insurer", "insured": "insured", "employer": "employer", "employee": "employe", "employees": "employe",
-    "auditor": "auditor", "auditors": "auditor", "guarantor": "guarantor", "director": "director", "directors": "director",
+    "heading": "heading", "headings": "heading", "auditor": "auditor", "auditors": "auditor", "guarantor": "guarantor", "director": "director", "directors": "director",
 }  # fmt: skip
 
 _verbs = """

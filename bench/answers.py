@@ -6,7 +6,7 @@ Each folder holds a `key.json`: {"facts": [{"document": "docs/a.pdf", "question"
 "pages": [2]}]}, with the documents beside it. Types are those of `yarnex find --json`, and `absent` for what the document
 does not say, with `any_of` for texts and parties. The model is a conditional logit, on features that are no words; it is checked on
 each folder by weights fitted on the others. --also: folders that help to fit, each question counting less, and are not checked:
-bench/questions holds some 500 of our own. --write puts the weights fitted on all of them into the packs.
+bench/questions holds some 500 of our own, and as many asked of papers that do not answer them. --write puts the weights fitted on all of them into the packs.
 """
 
 from __future__ import annotations
@@ -30,6 +30,7 @@ from yarnex.core.search.weighing import EVIDENCE, Answer
 RIDGE = 2.0  # how strongly weights are held near nothing
 STEPS = 600
 ALSO = 0.3  # what a question of a folder that is not checked counts
+ASKED_IN_VAIN = 0.0  # one of them that its paper does not answer: counted, they make `find` too shy on the others
 WEIGHTS = Path(__file__).parent.parent / "src" / "yarnex" / "packs" / "weights" / "answers.yaml"
 HEAD = """# How much each share of evidence weighs for an answer of `find`: a conditional logit on features that are no words,
 # fitted by bench/answers.py on {questions} keyed questions and checked by leaving out one folder of papers at a time.
@@ -150,7 +151,8 @@ def main() -> None:
     given = parser.parse_args()
     rows, right, asked, alike, about = gathered([f.resolve() for f in (*given.folders, *given.also)])
     folder_of = np.array([about[q][1] for q in asked])
-    counts = np.where(folder_of < len(given.folders), 1.0, ALSO)
+    in_vain = np.array([about[q][0] == "absent" for q in asked])
+    counts = np.where(folder_of < len(given.folders), 1.0, np.where(in_vain, ASKED_IN_VAIN, ALSO))
     tops = []
     for place, folder in enumerate(given.folders):
         others = folder_of != place if len(given.folders) + len(given.also) > 1 else folder_of == place

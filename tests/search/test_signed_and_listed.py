@@ -5,6 +5,7 @@ from __future__ import annotations
 import pytest
 
 from yarnex.core.search import Inquiry, ask, understand
+from yarnex.core.search.signed import ACCEPTS, SIGNS
 
 AGREEMENT = """CARRIAGE AGREEMENT
 
@@ -41,6 +42,38 @@ def test_whose_place_is_empty(document, signatures, question, state):
     found = asked(document, AGREEMENT + signatures, question)
     assert found.state == state
     assert found.cites
+
+
+@pytest.mark.parametrize(
+    ("question", "asks"),
+    [
+        ("Has the Carrier signed?", True), ("Did the Customer sign it?", True), ("Was it countersigned?", True),
+        ("Is there any sign of damp?", False), ("Was there a sign at the gate?", False), ("Who signed?", False),
+    ],
+)  # fmt: skip
+def test_what_asks_for_a_signature(question, asks):
+    assert bool(SIGNS.search(question)) is asks
+
+
+@pytest.mark.parametrize(
+    ("question", "asks"),
+    [("Has the offer been accepted?", True), ("Has the company accepted?", True), ("Has the insurer accepted liability?", False), ("Was the claim accepted?", False)],
+)  # fmt: skip
+def test_what_asks_for_an_acceptance(question, asks):
+    assert bool(ACCEPTS.search(question)) is asks
+
+
+def test_a_companys_number_is_no_telephone(document):
+    words = (
+        "Tarn Haulage Limited, company number 04417730, of 3 Ford Street, carries yarn for the mill and its yards.\n"
+    )
+    assert asked(document, words, "What is the phone number of Tarn Haulage?").state == "not_found"
+
+
+def test_a_row_of_several_things_is_not_denied_as_a_whole(document):
+    words = "# House rules\n\n| Thing | Allowed | Thing | Allowed |\n|---|---|---|---|\n| Dogs | No | Smoking in the yard | Yes |\n"
+    found = asked(document, words, "Is smoking in the yard allowed?", "rules.md")
+    assert found.value is None or found.value.yes
 
 
 def test_without_a_place_for_signatures_nothing_is_said_of_them(document):

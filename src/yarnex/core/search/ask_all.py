@@ -45,12 +45,10 @@ def ask_all(
     Blanks in braces are filled for each document: {name} is its file's name, {title} its title. processes: how many work at
     the documents; the answers are the same.
     """
-    asked = _understood(questions, None)
+    asked = _understood(questions, documents[-1] if documents else None)  # what is learnt of words, the processes share
     answers = _side_by_side(documents, questions, limit, processes) if processes > 1 and len(documents) > 1 else None
     if answers is None:
         answers = [_ask_one(document, questions, limit) for document in documents]
-    if documents:
-        asked = _understood(questions, documents[-1])
     return tuple(Asked(q, tuple(found[i] for found in answers)) for i, q in enumerate(asked))
 
 

@@ -13,6 +13,7 @@ from yarnex.core.search.evidence import VALUED
 from yarnex.core.search.inquiry import Inquiry
 from yarnex.core.search.patterns import CODE
 from yarnex.core.search.question import Question
+from yarnex.core.search.signed import SIGNS
 from yarnex.core.search.weighing import Answer
 from yarnex.core.values import Party
 from yarnex.core.values.numbers import WORDS
@@ -28,9 +29,13 @@ TELLS = pattern(
 SOMEBODY = pattern(
     r"[A-Z][a-z]|\b(?:the|an?(?!\.)|each|any|no|nobody|none|he|she|they|we|you|i|it|party|parties)\b"
 )  # may stand for one
-ASKS_IF_SIGNED = pattern(r"\b(?:(?:counter-?|un)?signed|sign|executed)\b", re.IGNORECASE)
+A_PHONE = pattern(r"\b(?:tele)?phone\b|\bmobile\b|\bfax\b", re.IGNORECASE)
+OF_A_REGISTER = pattern(
+    r"\b(?:company|registered|registration|vat|tax|account|invoice|order|policy|claim|licen[cs]e)\s+(?:number|no\.?|code)\W*\Z",
+    re.IGNORECASE,
+)  # what leads to a number that is no telephone's
 SIGNING = pattern(
-    r"\b(?:(?:counter-?|un)?signed|signatur\w+|signator\w+|signs|executed\s+(?:by|as)|have\s+executed)\b|/s/",
+    r"\b(?:(?:counter-?|un)?signed(?:\s+(?:by|on|for|at|this|as|copy)\b|\s*[:.])|(?:un)?signed\W*\Z|signatures?\b|executed\s+(?:by|as)\b|have\s+executed\b)|/s/",
     re.IGNORECASE,
 )
 LEGAL_FORM = pattern(r"[,\s]+(?:plc|limited|ltd|llp|llc|inc|corp|dac|gmbh|pte|pty)\b\.?", re.IGNORECASE)
@@ -54,10 +59,11 @@ def that_may_stand(inquiry: Inquiry, question: Question, answers: Sequence[Answe
     """The answers whose words can be what is asked for."""
     answers = [a for a in answers if a.kind != "number" or not _tells_of_units(inquiry, a)]
     answers = [a for a in answers if not _is_echo(inquiry, question, a)]
-    if question.kinds == ("yes_no",) and ASKS_IF_SIGNED.search(question.text):
+    if question.kinds == ("yes_no",) and SIGNS.search(question.text):
         answers = [a for a in answers if SIGNING.search(a.quote.quote)]
     if question.sure and question.kinds[0] == "code":
-        return [a for a in answers if a.kind != "text" or a.finding is not None or CODE.search(_words_of(inquiry, a))]
+        phone = A_PHONE.search(question.text) is not None
+        return [a for a in answers if (a.finding is not None and not phone) or _has_number(inquiry, a, phone)]
     if question.sure and question.kinds[0] == "time":
         return [a for a in answers if a.kind != "text" or OF_THE_DAY.search(_words_of(inquiry, a))]
     if question.sure and question.kinds[0] in VALUED:
@@ -69,6 +75,17 @@ def that_may_stand(inquiry: Inquiry, question: Question, answers: Sequence[Answe
     if WHICH_FIRM.search(question.text):
         return [a for a in answers if a.kind not in ("text", "list") or _names_one(inquiry, question, a)]
     return list(answers)
+
+
+def _has_number(inquiry: Inquiry, answer: Answer, phone: bool) -> bool:
+    """True for a number that may be the one asked for: a company's own number is no telephone's."""
+    if answer.kind not in ("text", "code"):
+        return True
+    text = inquiry.passages.text
+    return any(
+        not phone or not OF_A_REGISTER.search(text, max(0, m.start() - 40), m.start())
+        for m in CODE.finditer(text, answer.span.start, answer.span.end)
+    )
 
 
 def _is_echo(inquiry: Inquiry, question: Question, answer: Answer) -> bool:

@@ -23,8 +23,14 @@ from yarnex.core.words import stems_of
 if TYPE_CHECKING:
     from yarnex.core.search.inquiry import Inquiry
 
-ASKS = pattern(
-    r"\A(?:and\s+|but\s+)?(?:has|have|had|is|are|was|were|did|do|does)\b.*\b(?:(?:counter-?|un)?signed|sign|executed|accepted|agreed\s+to|acknowledged)\b",
+# "Has the buyer signed?", "did they sign it?"; not "is there any sign of damp?"
+SIGNS = pattern(
+    r"\A(?:and\s+|but\s+)?(?:has|have|had|is|are|was|were|did|do|does)\b.*\b(?:(?:counter-?)?signed|executed|(?<!\ba\s)(?<!\bno\s)(?<!\bany\s)(?<!\bthe\s)(?<!\bgood\s)(?<!\bbad\s)sign)\b",
+    re.IGNORECASE,
+)
+# "Has the offer been accepted?" asks for a signature, "has liability been accepted?" does not.
+ACCEPTS = pattern(
+    r"\A(?:and\s+|but\s+)?(?:has|have|had|was|were|did)\b(?!.*\b(?:liability|claims?|invoices?|bills?|goods|lots?|delivery|works?|tenders?|bids?|risks?|loss|blame)\b).*\b(?:accepted|acknowledged)(?:\s+(?:it|this|(?:the\s+)?(?:offer|terms|letter|agreement)))?\W*\Z",
     re.IGNORECASE,
 )
 # What leads to a line for a signature, on the same line before it.
@@ -51,7 +57,7 @@ class Place:
 
 def signed_or_not(inquiry: Inquiry, question: Question) -> Finding | None:
     """What the places for signatures say to the question."""
-    if question.kinds != ("yes_no",) or not ASKS.search(question.text):
+    if question.kinds != ("yes_no",) or not (SIGNS.search(question.text) or ACCEPTS.search(question.text)):
         return None
     places = list(_places(inquiry))
     found = find_organisations(inquiry.document.text[: inquiry.document.body_end])

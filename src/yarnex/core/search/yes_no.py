@@ -55,6 +55,9 @@ SAYS_NO = pattern(
     r"(?:not\s+(?:insured|covered|included|applicable|available|provided|permitted|allowed|required|payable)|uninsured|excluded|excl\.?|no|none|nil|n/?a|without|[✗✘×☐])\.?",
     re.IGNORECASE,
 )
+SAYS_YES = pattern(
+    r"(?:yes|insured|covered|included|incl\.?|applicable|available|provided|permitted|allowed|[✓✔☒☑])\.?", re.IGNORECASE
+)
 DEED = pattern(r"\b(?:is|are|was|were|shall|will|must|may|can|has|have|does|do)\b", re.IGNORECASE)
 CASE = pattern(r"\b(?:where|if|when|in\s+case)\b(?P<case>.+)", re.IGNORECASE)
 EXCEPT = pattern(r"\b(?:except|unless|save|other\s+than|apart\s+from)\b(?P<rest>[^.;]+)", re.IGNORECASE)
@@ -99,7 +102,10 @@ def _is_left_out(passages: Passages, line: Line) -> bool:
     if line.kind == "cell":
         found = document.cell_at(line.values)
         row = found[0].row_cells(found[1].row) if found is not None else ()
-        return any(SAYS_NO.fullmatch(c.span.of(passages.text).strip()) for c in row)
+        said = [c.span.of(passages.text).strip() for c in row]
+        return any(map(SAYS_NO.fullmatch, said)) and not any(
+            map(SAYS_YES.fullmatch, said)
+        )  # else several things in a row
     block = document.blocks[line.block]
     if block.kind not in ("item", "paragraph") or len(words) > BARE_ITEM or DEED.search(words) or NO.search(words):
         return False

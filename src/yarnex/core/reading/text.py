@@ -20,6 +20,7 @@ from yarnex.core.reading.layout.words import Row, Segment, Word
 COLUMN = 5.0  # points for a character; the size of type below keeps two blanks a gap inside a line
 SIZE = 10.0
 RULE = pattern(r"\s*([-=_*~#+])(?:\s?\1){2,}\s*\Z")
+NUMBERED = pattern(r"(?P<number>\d{1,2})\s+(?=[A-Z])")  # "3 How to send"
 TOKEN = pattern(r"\S+")
 
 
@@ -63,6 +64,9 @@ def read_text(data: bytes, path: str, sha256: str, markdown: bool = False) -> Do
         drafts += _markdown(lines, page, before) if markdown else line_drafts(lines, page, before)
         before += len(lines) - (1 if number < len(sheets) else 0)  # the line goes on after a form feed
     drafts = mark_headings(drafts, frozenset(), frozenset())
+    for draft in drafts:
+        if draft.kind == "heading" and not draft.number and (m := NUMBERED.match(draft.heading)):
+            draft.number, draft.heading = m["number"], draft.heading[m.end() :]
     full_numbers(drafts)
     return assemble(
         drafts, path=path, format="md" if markdown else "txt", sha256=sha256, pages=len(sheets) if len(sheets) > 1 else 0,
@@ -103,11 +107,12 @@ def line_drafts(lines: list[str], page: int = 0, before: int = 0) -> list[Draft]
         table = _pipe_table([(before + i + 1, lines[i]) for i in range(boxed, end)], page)
         drawn = [table] if table.table is not None and table.table.cells else []
         return line_drafts(lines[:boxed], page, before) + drawn + line_drafts(lines[end:], page, before + end)
+    titles = _titles(lines)
     words = [
         w
         for i, line in enumerate(lines, start=before + 1)
         if not RULE.match(line) or "_" in line
-        for w in _words(line, i)
+        for w in _words(BULLET.sub(r"\1–", line), i, bold=i - before in titles)
     ]
     if not words:
         return []
@@ -121,6 +126,44 @@ def line_drafts(lines: list[str], page: int = 0, before: int = 0) -> list[Draft]
         if draft.lines and draft.kind == "paragraph" and _line_of(draft.lines[0][1][0]) - before in underlined:
             draft.bold = True
     return drafts
+
+
+BULLET = pattern(r"\A(\s*)[-*](?=\s+\S)")
+# "3 How to send", "2. Cause", "Outlook": a line that may be a title; what follows tells.
+TITLE = pattern(r"(?P<number>\d{1,2}(?:\.\d{1,2})*)?\.?\s*(?P<words>[A-Z][^:@£$€\t]*[\w)’'])")
+OF_LISTS = pattern(r"\A[-*–•]\s|\S\s{3,}\S.*\S\s{2,}\S")  # a point, or cells set apart
+TITLE_LETTERS, TITLE_WORDS = 70, 9
+PROSE, LONG_PROSE = 5, 9  # words of a line that is prose, below a numbered title and below one without a number
+
+
+def _titles(lines: list[str]) -> set[int]:
+    """The lines (from 1) that are titles: short, without a stop, and with prose, points or clauses of theirs below."""
+    out = set()
+    for place, line in enumerate(lines):
+        bare = line.strip()
+        m = TITLE.fullmatch(bare) if len(bare) <= TITLE_LETTERS and len(bare.split()) <= TITLE_WORDS else None
+        if m is None or re.search(r"\s{2,}(?!\S*\Z)|\s{3,}", bare) or (m["number"] and not re.match(r"[\d.]+\s", bare)):
+            continue
+        below = next((n.strip() for n in lines[place + 1 :] if n.strip()), "")
+        above = lines[place - 1].strip() if place else ""
+        number = m["number"] or ""
+        if number:
+            other = TITLE.fullmatch(below)
+            listed = other is not None and other["number"] is not None and not other["number"].startswith(f"{number}.")
+            prose = (
+                len(below.split()) >= PROSE or below.startswith((f"{number}.", "(a)", "(i)")) or OF_LISTS.search(below)
+            )
+            if prose and not listed and (not above or above.endswith((".", ";", ":")) or number.count(".")):
+                out.add(place + 1)
+            continue
+        beside = not above and place + 1 < len(lines) and lines[place + 1].strip()
+        if (
+            not number
+            and beside
+            and (OF_LISTS.search(below) or (len(below.split()) >= LONG_PROSE and below[:1].isupper()))
+        ):
+            out.add(place + 1)
+    return out
 
 
 BOXED = pattern(r"\s*(?:\|.*\|.*\||\+(?:[-=:]{2,}\+)+)\s*\Z")

@@ -4,7 +4,7 @@ In: a piece of text. Out: `Found` values, left to right, each with the span it w
 of that text) and, where the words allow two readings, which one was taken and why.
 """
 
-from yarnex.core.values.compare import comparable, same_value
+from yarnex.core.values.compare import comparable, same_rounded, same_value
 from yarnex.core.values.dates import DateOrder, date_order, find_dates
 from yarnex.core.values.durations import add_duration, find_durations
 from yarnex.core.values.money import find_money
@@ -32,5 +32,5 @@ __all__ = [
     "DateOrder", "DateValue", "Duration", "Found", "ListOf", "Money", "Party", "PartyRole", "Percent", "Quantity",
     "Schedule", "ScheduleRow", "Text", "Value", "YesNo", "add_duration", "comparable", "date_order", "find_counts",
     "find_dates", "find_durations", "find_money", "find_organisations", "find_party_roles", "find_percents",
-    "find_quantities", "read_number", "same_value",
+    "find_quantities", "read_number", "same_rounded", "same_value",
 ]  # fmt: skip

@@ -113,3 +113,19 @@ def _parts(per: str) -> tuple[str | None, str | None]:
     if m:
         return m[1], m[2]
     return None, per
+
+
+ROUNDED_TO = 3  # figures of a sum that is the same as a more exact one
+
+
+def same_rounded(one: Value | None, other: Value | None) -> bool:
+    """True for a sum told exactly and the same one rounded to three or more figures: £61,480,000 and £61.5 million."""
+    if not (
+        isinstance(one, Money) and isinstance(other, Money) and one.currency == other.currency and one.per == other.per
+    ):
+        return False
+    coarse, fine = sorted((abs(one.amount), abs(other.amount)), key=lambda a: len(a.normalize().as_tuple().digits))
+    digits = coarse.normalize().as_tuple()
+    if len(digits.digits) < ROUNDED_TO or coarse == 0 or (one.amount < 0) is not (other.amount < 0):
+        return False
+    return abs(fine - coarse) * 2 <= Decimal(1).scaleb(int(digits.exponent))

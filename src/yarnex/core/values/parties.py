@@ -71,6 +71,7 @@ def find_organisations(text: str) -> Iterator[Found[Party]]:
             start += lead.end()
         if number := re.match(r".*\d\.\s+(?=\S)", text[start:end]):  # a sentence ends before the name
             start += number.end()
+        start += max(text[start:end].rfind("\n"), text[start:end].rfind("\t")) + 1  # another line, or another cell
         name = text[start:end].rstrip(",")
         name = name[:-1] if name.endswith(("LLP.", "LLC.", "LP.")) and "L.P." not in name else name  # a full stop
         yield Found(Party(name), Span(start, start + len(name)))

@@ -57,6 +57,7 @@ UNITS = {
     "rpm": r"rpm|revolutions?\s+(?:per|a)\s+minute",
     "amps": r"amp(?:ere)?s?",
     "bar": r"bar",
+    "mbar": r"millibars?|mbar",
     "kPa": r"kPa|kilopascals?",
     "psi": r"psi",
     "dB(A)": r"dB\s?\(?A\)?|dB|decibels?",
@@ -71,7 +72,7 @@ UNITS = {
     "MB": r"megabytes?|MB",
     "percentage points": r"percentage\s+points?|per\s?cent(?:age)?\s+points?",
     "basis points": r"basis\s+points?|bps?",
-    "pence": r"pence|p(?=\s+(?:per|a)\s+share)",
+    "pence": r"pence|(?<=\d)p(?![.\w]|\s?m\b)|p(?=\s+(?:per|a)\s+share)",
     "cents": r"cents?",
     "minutes": r"minutes?|mins?",
     "seconds": r"seconds?",
@@ -85,7 +86,9 @@ _form = pattern(
     re.IGNORECASE,
 )
 _names = list(UNITS)
-CASED = ("m", "V", "ML", "t", "g", "l", "mg", "MW", "MB", "bar", "x")  # shown like this and in no other case
+CASED = ("m", "V", "ML", "t", "g", "l", "mg", "MW", "MB", "bar", "x", "p")  # shown like this and in no other case
+# What a measure is taken by: "64 mg/kWh", "4,500 kg/h".
+BY = pattern(r"\s?/\s?(?P<by>kWh|MWh|kg|h(?:our)?|hr|d(?:ay)?|year|yr|a|min|s|l|m[²³23]|km|t|ha)\b")
 _ratio = pattern(r"(?<![\d.:])(?P<number>\d{1,3}(?:\.\d+)?)\s?(?::\s?1(?:\.0+)?|\s+to\s+(?:1|one))(?!\d|[.:]\d)")
 
 
@@ -103,7 +106,9 @@ def find_quantities(text: str) -> Iterator[Found[Quantity]]:
         if value is not None:
             below = (bool(m["minus"]) and _names[place] in ("°C", "°F")) or (m["minus"] or "").strip() == "minus"
             start = m.start() if below else m.start("number")
-            found.append(Found(Quantity(-value if below else value, _names[place]), Span(start, m.end()), reading))
+            by = BY.match(text, m.end())
+            unit, end = (f"{_names[place]}/{by['by']}", by.end()) if by is not None else (_names[place], m.end())
+            found.append(Found(Quantity(-value if below else value, unit), Span(start, end), reading))
     for m in _ratio.finditer(text):
         value, reading = read_number(m["number"])
         if value is not None and not any(f.span.overlaps(Span(*m.span())) for f in found):

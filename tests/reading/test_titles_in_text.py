@@ -1,0 +1,59 @@
+"""Titles, points and columns of particulars in plain text, which has no type to tell them by."""
+
+from __future__ import annotations
+
+import pytest
+
+from yarnex.core.reading.text import read_text
+from yarnex.core.terms.passages import Passages
+
+
+def blocks(text: str):
+    document = read_text(text.encode(), "survey.txt", "0" * 64)
+    return [(b.kind, b.number, b.span.of(document.text)) for b in document.blocks]
+
+
+PROSE = "The wool store was dry on the day of our visit, and the floor sound throughout."
+
+
+@pytest.mark.parametrize(
+    ("text", "number", "title"),
+    [
+        (f"BRACKENFOLD\n\n2. Damp\n{PROSE}\n\nEnd.", "2", "2. Damp"),
+        (f"BRACKENFOLD\n\n3 What we saw\n\n{PROSE}\n\nEnd.", "3", "3 What we saw"),
+        (f"BRACKENFOLD\n\nOutlook\n{PROSE}\n\nEnd.", "", "Outlook"),
+        ("BRACKENFOLD\n\nHighlights\n- Sales of yarn rose\n- Costs fell\n\nEnd.", "", "Highlights"),
+        ("BRACKENFOLD\n\n4. Rent\n4.1 The rent is due each month and is not to be set off.\n", "4", "4. Rent"),
+        (
+            "BRACKENFOLD\n\n5. Reserve\nItem            Claimed     Advised\nYarn            £900        £700\n",
+            "5",
+            "5. Reserve",
+        ),
+    ],
+)
+def test_lines_that_are_titles(text, number, title):
+    assert ("heading", number, title) in blocks(text)
+
+
+@pytest.mark.parametrize(
+    "text",
+    [
+        "Brackenfold Mills plc\nLow Weir Mill\nFellgate\n\nDear Noor\n",
+        "1 Price of wool\n2 Housing market\n3 Energy\n4 Cloth\n",
+        f"Outlook: {PROSE}\n\n{PROSE}\n",
+        f"{PROSE}\n\nYours sincerely\n\nRhona Teal\nHead of People\n",
+    ],
+)
+def test_lines_that_are_none(text):
+    assert not [b for b in blocks(text) if b[0] == "heading"]
+
+
+def test_points_are_items_of_their_own():
+    found = blocks("Highlights\n- Sales up 4.8% to £118.6m\n- Debt of £41.3m\n")
+    assert [kind for kind, _, _ in found] == ["heading", "item", "item"]
+
+
+def test_numbered_particulars_have_their_label():
+    text = "PARTICULARS\n\nItem 1   Lessor            Tarn Estates Limited\nItem 2   Term              Five years\nItem 10  Rent              £9,000 a year\n"
+    labelled = Passages(read_text(text.encode(), "lease.txt", "0" * 64)).labelled
+    assert [row.label for row in labelled] == ["Lessor", "Term", "Rent"]

@@ -18,7 +18,7 @@ from yarnex.core.terms.particulars import other_particulars
 from yarnex.core.terms.passages import Passages
 from yarnex.core.terms.ranges import range_ending
 from yarnex.core.terms.variations import by_precedence, latest_part, varied_within
-from yarnex.core.values import Text, same_value
+from yarnex.core.values import Text, same_rounded, same_value
 
 CONFLICT_FLOOR = 0.8  # evidence weaker than this never makes a conflict
 CONFLICT_MARGIN = 0.05
@@ -57,8 +57,29 @@ class Abstract:
 def candidates_of(term: Term, passages: Passages) -> list[Candidate]:
     """All candidates of all finders, strongest first; among equals, the first in the document."""
     found = [c for finder in FINDERS for c in finder(term, passages)]
+    if term.figure:
+        found = [c for c in found if not _looks_ahead(c, passages)]
     return sorted(
         found, key=lambda c: (-round(c.weight - OF_A_PART * _is_of_a_part(c), 3), c.text.span.start, c.finder)
+    )
+
+
+# What is hoped for is no result: "we now expect full-year sales of ...".
+LOOKS_AHEAD = pattern(
+    r"\b(?:we|i|board|directors|management|group|company|it|is|are)\s+(?:\w+\s+){0,2}(?:expects?|expected|anticipates?|forecasts?|guid(?:e|es|ing)|targets?|aims?|plans?|projects?|budgets?|hopes?)\b(?:\s+(?:to|that|of|for|full|a|an|the|our|its|between|\w+)\b)?"
+    r"|\b(?:outlook|guidance|forecast|target|budget)\s+(?:for|is|of|remains|range)\b|\bnext\s+(?:financial\s+)?year\b",
+    re.IGNORECASE,
+)
+
+
+def _looks_ahead(candidate: Candidate, passages: Passages) -> bool:
+    """True for a value in a sentence that says before it what is expected."""
+    if candidate.finder not in SENTENCES:
+        return False
+    sentence = passages.sentence_at(candidate.text.span.start)
+    return (
+        sentence is not None
+        and LOOKS_AHEAD.search(passages.text, sentence.span.start, candidate.text.span.start) is not None
     )
 
 
@@ -321,7 +342,7 @@ def _differs(best: Candidate, other: Candidate, term: Term) -> bool:
     if best.value is None or other.value is None or other.quote.span.overlaps(best.quote.span):
         return False
     strong = other.weight >= max(CONFLICT_FLOOR, best.weight - CONFLICT_MARGIN)
-    return strong and not same_value(best.value, other.value)
+    return strong and not same_value(best.value, other.value) and not same_rounded(best.value, other.value)
 
 
 def _looked_for(term: Term, passages: Passages) -> str:

@@ -377,14 +377,121 @@ def parties(term: Term, findings: Findings, passages: Passages) -> Computed | No
     """Everyone to whom the parties clause gives a role, each once, with the role."""
     names: dict[str, str] = {}
     cites: list[Cite] = []
+    said: set[str] = set()
     for party, _, sentence in passages.roles:
-        if party.name not in names:
+        if party.name.lower() not in said:  # capitals where they sign
+            said.add(party.name.lower())
             names[party.name] = party.role
             cites.append(Cite(passages.document, sentence))
     if not names:
-        return None
+        return _by_letter(passages)
     working = tuple(f"{name} is called {role}" for name, role in names.items())
     return Computed(ListOf(tuple(names)), "; ".join(names), working, tuple(dict.fromkeys(cites)))
+
+
+def _by_letter(passages: Passages) -> Computed | None:
+    """Who writes a letter and to whom it goes, as its parties."""
+    from yarnex.core.terms.letterhead import addressee_of, issuer_of
+
+    writes, reads = issuer_of(passages.document), addressee_of(passages.document)
+    if writes is None or reads is None:
+        return None
+    names = (" ".join(writes.quote.split()), " ".join(reads.quote.split()))
+    return Computed(ListOf(names), "; ".join(names), ("the sender and the reader of the letter",), (writes, reads))
+
+
+def addressee(term: Term, findings: Findings, passages: Passages) -> Computed | None:
+    """To whom a letter goes."""
+    from yarnex.core.terms.letterhead import addressee_of
+
+    named = addressee_of(passages.document)
+    if named is None:
+        return None
+    words = " ".join(named.quote.split())
+    value = Party(words) if term.type == "party" else Text(words)
+    return Computed(value, words, ("named in the address of the letter",), (named,))
+
+
+# Of two sides of an agreement; where all of its names but one are known by their roles, the other one is the other side.
+OTHER_SIDE = {
+    a: b
+    for one, other in (
+        ("lender", "borrower"), ("supplier", "customer"), ("supplier", "distributor"), ("landlord", "tenant"), ("licensor", "licensee"), ("seller", "buyer"),
+        ("insurer", "policyholder"), ("client", "consultant"), ("lessor", "lessee"),
+    )
+    for a, b in ((one, other), (other, one))
+}  # fmt: skip
+HEAD = 1500  # characters at the top of a paper in which it names its parties
+JOINED = pattern(r"\b(?:between|to|and|with|from|among|by)\b", re.IGNORECASE)
+
+
+def other_side(term: Term, findings: Findings, passages: Passages) -> Computed | None:
+    """The one of two organisations named at the head of an agreement that has no other part in it.
+
+    Both must stand in one sentence or line that joins them, as in "A Bank plc to B Mills plc (the Company)".
+    """
+    from yarnex.core.values.parties import find_organisations
+
+    counterpart = findings.get(OTHER_SIDE.get(term.id, "")) or next(
+        (f for name, f in findings.items() if OTHER_SIDE.get(name) == term.id), None
+    )
+    if counterpart is None or not isinstance(counterpart.value, Party) or not counterpart.usable:
+        return None
+    known = counterpart.value.name.lower()
+    document = passages.document
+    named: dict[str, Span] = {}
+    for found in find_organisations(document.text[:HEAD]):
+        named.setdefault(found.value.name.lower(), found.span)
+    if len(named) < 2 or known not in named:
+        return None
+    sentence = passages.sentence_at(named[known].start)
+    if sentence is None:
+        return None
+    others = [s for name, s in named.items() if name != known and sentence.span.start <= s.start < sentence.span.end]
+    if len(others) != 1:
+        return None
+    first, second = sorted((others[0], named[known]), key=lambda s: s.start)
+    if not JOINED.search(document.text, first.end, second.start):
+        return None
+    cite = Cite(document, others[0])
+    name = " ".join(cite.quote.split())
+    working = (f"of the two parties named together, the other is the {counterpart.term.label.lower()}",)
+    return Computed(Party(name), name, working, (cite,))
+
+
+OF_A_PERSON = pattern(
+    r"\b(?i:interview|statement|evidence|account|conversation|examination)\s+(?:with|of|by|from|given\s+by)\s+(?P<name>(?:(?:Mr|Mrs|Ms|Miss|Dr|Prof)\.?\s)?[A-Z][\w’'-]+(?:\s(?:(?:van|von|de|der|la|le)\s)*[A-Z][\w’'-]+){1,3})"
+)
+IN_THE_CHAIR = pattern(
+    r"(?P<name>(?:(?:Mr|Mrs|Ms|Miss|Dr|Prof)\.?\s)?[A-Z][\w’'-]+(?:\s(?:(?:van|von|de|der|la|le)\s)*[A-Z][\w’'-]+){1,3}),?\s+(?:\((?:in\s+the\s+)?chair(?:man|woman|person|ing)?\)|in\s+the\s+chair\b)"
+)
+
+
+def interviewee(term: Term, findings: Findings, passages: Passages) -> Computed | None:
+    """The person whose interview or statement the title says it is."""
+    from yarnex.core.terms.identity import identify
+
+    title = identify(passages.document).title
+    m = OF_A_PERSON.search(passages.text, title.span.start, title.span.end) if title is not None else None
+    return _person(passages, Span(*m.span("name")), "named in the title") if m is not None else None
+
+
+def chair(term: Term, findings: Findings, passages: Passages) -> Computed | None:
+    """The one of those present beside whose name "chair" stands."""
+    m = IN_THE_CHAIR.search(passages.text)
+    return _person(passages, Span(*m.span("name")), "said to be in the chair") if m is not None else None
+
+
+def title(term: Term, findings: Findings, passages: Passages) -> Computed | None:
+    """The paper's own title."""
+    from yarnex.core.terms.identity import identify
+
+    return _words_at(identify(passages.document).title, "the title")
+
+
+def _person(passages: Passages, place: Span, where: str) -> Computed:
+    cite = Cite(passages.document, place)
+    return Computed(Party(cite.quote), cite.quote, (where,), (cite,))
 
 
 def issuer(term: Term, findings: Findings, passages: Passages) -> Computed | None:
@@ -497,7 +604,21 @@ def speakers(term: Term, findings: Findings, passages: Passages) -> Computed | N
     if not names:
         return None
     cites = tuple(names.values())[:8]
-    return Computed(ListOf(tuple(names)), "; ".join(names), (f"{len(names)} people speak",), cites)
+    whole = tuple(_in_full(name, document.text) for name in names)
+    told = tuple(f"{short} is taken for {name}" for short, name in zip(names, whole, strict=True) if short != name)
+    return Computed(ListOf(whole), "; ".join(whole), (f"{len(names)} people speak", *told), cites)
+
+
+INITIALS = pattern(r"[A-Z]{2,3}")
+NAMED_IN_FULL = pattern(r"(?<![\w.])[A-Z][a-z][\w’'-]*(?:[ \u00a0][A-Z][a-z][\w’'-]*){1,2}(?!\w)")
+
+
+def _in_full(initials: str, text: str) -> str:
+    """The one name in a text of which some letters are the initials; the letters themselves where there is none, or several."""
+    if not INITIALS.fullmatch(initials):
+        return initials
+    names = {m.group() for m in NAMED_IN_FULL.finditer(text) if "".join(w[0] for w in m.group().split()) == initials}
+    return names.pop() if len(names) == 1 else initials
 
 
 def rent_by_area(term: Term, findings: Findings, passages: Passages) -> Computed | None:
@@ -539,6 +660,11 @@ RULES: dict[str, Rule] = {
     "term_end": term_end,
     "parties": parties,
     "issuer": issuer,
+    "addressee": addressee,
+    "interviewee": interviewee,
+    "chair": chair,
+    "title": title,
+    "other_side": other_side,
     "price_of_one": price_of_one,
     "sender": sender,
     "signature": signature,

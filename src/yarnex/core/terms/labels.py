@@ -26,6 +26,10 @@ def from_labels(term: Term, passages: Passages) -> Iterator[Candidate]:
             continue
         first = next(i for i, p in enumerate(term.names) if p.fullmatch(row.label))  # names stand strongest first
         weight = {"table": 0.94, "line": 0.9, "heading": 0.66}[row.source] - 0.006 * min(first, 5)
+        if row.source == "heading" and term.type == "text":
+            weight = (
+                OF_A_TITLE  # a paragraph whose own title is the term's name tells more than words like it elsewhere
+            )
         if row.source == "heading" and row.value.end - row.value.start > 160 and term.type != "text":
             continue
         yield from from_value_words(
@@ -41,6 +45,9 @@ def _from_the_label(term: Term, passages: Passages, row: Labelled) -> Iterator[C
         rest = passages.text[found.span.end : place.end].strip(" \t\n.,:;)")
         if not rest and fits(term, found.value) and is_named(term.names, plain_label(name)):
             yield candidate(passages, term, found, 0.88, "label", f"ends the label {row.label!r}")
+
+
+OF_A_TITLE = 0.82
 
 
 VALUE_JOINED = pattern(r"[\s(@:,–-]*\b(?:at|of|@)?[\s(@:,–-]*\Z", re.IGNORECASE)
@@ -94,6 +101,7 @@ def from_table_cells(term: Term, passages: Passages) -> Iterator[Candidate]:
         if table.columns < 3 and not (table.columns == 2 and table.header_rows):
             continue
         heads = {c.column: plain_label(c.span.of(text)) for r in range(table.header_rows) for c in table.row_cells(r)}
+        earlier = _other_years(heads)
         yield from _same_all_down(term, passages, table, heads, line_values)
         if term.type == "duration":
             continue
@@ -109,10 +117,31 @@ def from_table_cells(term: Term, passages: Passages) -> Iterator[Candidate]:
                 by_row = is_named(term.names, first) and cell.column > 0
                 if not (by_head or by_row):
                     continue
+                if by_row and cell.column in earlier:
+                    continue
                 for value in _cell_values(term, passages, cell.span, line_values):
                     why = f"the cell under {head!r}, row {first!r}"
                     yield candidate(passages, term, value, 0.84 if total or by_row else 0.78, "table", why)
                     break
+
+
+YEAR_HEAD = pattern(
+    r"\W*(?:(?:FY|HY|year|half\s+year|31\s+\w+|30\s+\w+)\s*)?(?P<year>(?:19|20)\d\d)(?:[/–-]\d\d)?\W*(?P<mark>[A-Za-z]*)\W*",
+    re.IGNORECASE,
+)
+FORECAST = pattern(r"e|f|b|p|est\w*|forecast|budget|plan|target|projected|outlook", re.IGNORECASE)
+
+
+def _other_years(heads: dict[int, str]) -> set[int]:
+    """The columns of a table by years that are not the latest one that is past: earlier years, and forecasts ("2027E")."""
+    years: dict[int, tuple[int, bool]] = {}
+    for column, head in heads.items():
+        if m := YEAR_HEAD.fullmatch(head):
+            years[column] = int(m["year"]), FORECAST.fullmatch(m["mark"]) is not None
+    past = [year for year, forecast in years.values() if not forecast]
+    if len(years) < 2 or not past:
+        return set()
+    return {column for column, (year, forecast) in years.items() if forecast or year != max(past)}
 
 
 def _same_all_down(

@@ -69,6 +69,48 @@ PERSON = pattern(
 SALUTATION = pattern(
     r"(?:Dear\s+[^\n.:]{2,60}|(?:Ladies and )?Gentlemen|To whom it may concern)[,:]?\s*", re.IGNORECASE
 )
+ADDRESS_LINES = 10  # lines above a salutation among which the address of the reader stands
+NOT_A_NAME = pattern(
+    r"\d|@|\b(?:ref|reference|date|dated|by\s+(?:e-?mail|post|hand|courier)|private|confidential|strictly|urgent|without\s+prejudice|subject\s+to|street|road|lane|court|terrace|avenue|square|drive|tel|phone)\b",
+    re.IGNORECASE,
+)
+
+
+def addressee_of(document: Document) -> Cite | None:
+    """To whom a letter goes: the organisation, else the person, that opens the address above "Dear ..."; None where none does.
+
+    The sender's own name, and the lines of an address, are not it.
+    """
+    salutation = next((m for m in DEAR.finditer(document.text[:LETTER_HEAD])), None)
+    if salutation is None:
+        return None
+    sender = issuer_of(document)
+    lines: list[Span] = []
+    start = 0
+    for line in document.text[: salutation.start()].split("\n"):
+        lines.append(Span(start, start + len(line)))
+        start += len(line) + 1
+    above = [s for s in lines if s.of(document.text).strip()][-ADDRESS_LINES:]
+    persons: list[Cite] = []
+    for span in above:
+        words = span.of(document.text)
+        for found in find_organisations(words):
+            name = " ".join(found.value.name.split())
+            if sender is None or name.lower() != " ".join(sender.quote.split()).lower():
+                return Cite(document, Span(span.start + found.span.start, span.start + found.span.end))
+        stripped = words.strip()
+        inside = sender is not None and span.overlaps(sender.span)
+        m = PERSON.match(stripped)
+        alone = m is not None and re.match(r"\Z|,|\s+\d", stripped[m.end() :])
+        if m and alone and not inside and not NOT_A_NAME.search(m.group()) and not stripped.isupper():
+            at = span.start + words.index(m.group())
+            persons.append(Cite(document, Span(at, at + len(m.group()))))
+    greeted = set(salutation.group().split())
+    return next((p for p in persons if greeted & set(p.quote.split())), persons[0] if persons else None)
+
+
+DEAR = pattern(r"^Dear\s+\S[^\n]{0,60}", re.MULTILINE)
+LETTER_HEAD = 2500  # characters at the top among which a letter is addressed
 AFTER_CLOSE = 3  # blocks below the close among which the name stands
 
 

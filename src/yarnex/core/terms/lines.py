@@ -16,7 +16,7 @@ from yarnex.core.document import Block, Cell, Span
 from yarnex.core.document.table_paths import column_path, is_group, row_path
 from yarnex.core.patterns import pattern
 from yarnex.core.terms.passages import Passages
-from yarnex.core.words import stems_of, tokens
+from yarnex.core.words import stem, stems_of, tokens
 
 LABEL_FIRST = pattern(r"\s*(?P<label>[A-Z][\w'’/ -]{1,40}?):\s+(?=\S)")
 LABEL, HEADING, LEAD_IN, BEFORE, CAPTION, BESIDE, OF_ROWS, ASKED, TOPIC, ITEMS = (
@@ -37,6 +37,12 @@ ROW_CODE = pattern(r"\s*(?:[A-Z]{1,3}[-. ]?\d{0,3}(?:\.\d{1,2})*|\d{1,3}(?:\.\d{
 WHEN_FIRST = pattern(
     r"\s*(?:(?:Mon|Tue|Wed|Thu|Fri|Sat|Sun)[a-z]*,?\s+)?(?:\d{1,2}[:.]\d\d\b(?!\s*[%\d])|\d{1,2}(?:st|nd|rd|th)?\s+[A-Z][a-z]{2,8}\b\.?(?:\s+\d{4})?|[A-Z][a-z]{2,8}\s+\d{1,2},?\s+\d{4}|\d{4}-\d\d-\d\d|\d{1,2}[./-]\d{1,2}[./-]\d{2,4})"
 )
+
+
+MOVED = pattern(r"\b(?:(?P<up>up|ahead)|down)\s+(?:by\s+)?(?:about\s+|some\s+)?[£$€]?\d", re.IGNORECASE)
+IN_ALL = pattern(r"\b(?:that|which|this)\s+makes\b|\bin\s+all\b|\baltogether\b", re.IGNORECASE)
+TOTAL_STEM = stem("total")
+RISES, FALLS = stem("increase"), stem("decrease")
 
 
 @dataclass(slots=True)
@@ -149,6 +155,10 @@ class Lines:
         for token in tokens(span.of(self.text)):
             line.own.setdefault(token.stem, []).append(span.start + token.start)
             line.size += 1
+        for m in MOVED.finditer(span.of(self.text)):  # "revenue up 4.8%" tells of a rise
+            line.own.setdefault(RISES if m["up"] else FALLS, []).append(span.start + m.start())
+        for m in IN_ALL.finditer(span.of(self.text)):
+            line.own.setdefault(TOTAL_STEM, []).append(span.start + m.start())
         opening = LABEL_FIRST.match(span.of(self.text))
         if opening and line.size > len(opening["label"].split()):
             line.label = opening["label"]

@@ -8,13 +8,13 @@ from yarnex.core.words import stem
 
 # Words for what is measured, and the units of `core.values.quantities` in which it is given.
 MEASURES: tuple[tuple[str, str], ...] = (
-    ("weight mass weigh heavy load payload", "kg t tonnes lb g mg oz"),
+    ("weight mass weigh heavy load payload", "kg t tonnes lb g mg oz kPa kN/m2"),
     ("noise sound loud decibel", "dB(A)"),
     ("flow throughput discharge", "m3/h m3/s l/s l/min l/h megalitres/day US_gpm"),
     ("consumption fuel", "l/h litres gallons l/min kWh"),
     ("power output", "kW MW hp kVA"),
     ("voltage", "volts"),
-    ("pressure", "bar kPa psi"),
+    ("pressure", "bar mbar kPa psi"),
     ("head lift", "m ft bar kPa psi"),
     ("temperature cold warm hot heat", "°C °F"),
     ("speed velocity wind", "km/h mph m/s knots rpm"),
@@ -32,7 +32,7 @@ _by_word = {
 }
 
 # Words for what is given as a part of a hundred.
-SHARES = "humidity moisture purity yield occupancy utilisation turnout stake shareholding leverage gearing solvency"
+SHARES = "humidity moisture purity yield occupancy utilisation turnout stake shareholding leverage gearing solvency efficiency efficient purity accuracy"
 _shares = frozenset(stem(word) for word in SHARES.split())
 
 

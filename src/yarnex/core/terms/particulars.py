@@ -19,6 +19,7 @@ from yarnex.core.terms.passages import BLACKED_OUT, BLANK, Labelled, Passages
 from yarnex.core.terms.schedules import TOTAL
 from yarnex.core.terms.values_in_lines import YEAR, LineValues
 from yarnex.core.values import Found, Quantity, Schedule, Text, Value, YesNo
+from yarnex.core.values.parties import find_organisations
 from yarnex.core.values.ticks import find_options, ticked_answer
 
 GROUP = "Other particulars"
@@ -28,6 +29,11 @@ SIGNING = pattern(
     r"(?:signed(?: (?:for|by) .*)?|signature|by|title|name|date|witness|for and on behalf.*|its|print name|occupation|(?:managing )?director|(?:company )?secretary|partner|authorised signatory|position)\Z",
     re.IGNORECASE,
 )
+SIGNED_BY_LABEL = pattern(
+    r"(?:\w+\s+){0,3}(?:signed|accepted|agreed|approved|acknowledged)(?:\s+(?:as|by|for|on)\b.*)?|i\s+accept\b.*",
+    re.IGNORECASE,
+)
+A_PERSON_OR_GAP = pattern(r"(?:[._…\s-]{4,}|(?:(?:Mr|Mrs|Ms|Dr)\.?\s)?[A-Z][\w’'-]+(?:\s[A-Z][\w’'-]+){1,3}).*")
 SIGNED = pattern(  # rows of signatures side by side: "Name A. Smith", "Smith & Co, L.P. By"
     r"\A(?i:name|title|by|its|signed|signature|date|position|capacity)[: ]+[A-Z].*\Z|(?<=[.,)])\s*(?:By|Its|Name|Title)\s*\Z"
 )
@@ -76,6 +82,11 @@ def other_particulars(
                 continue  # told row by row, under the names of what is required
             told = [(c.span, f.text) for f in findings if f.found for c in f.cites if c.document is passages.document]
             yield from _cells(table, told, findings, values, passages, ids, wanted)
+
+
+def _is_organisation(words: str) -> bool:
+    """True where some words are the name of an organisation and nothing else."""
+    return any(len(f.value.name) >= len(words.strip(" .,")) - 2 for f in find_organisations(words))
 
 
 def _is_particular(row: Labelled, passages: Passages) -> bool:
@@ -155,8 +166,10 @@ def _finding(
     words = on_one_line(value.of(text))
     if not words or SIGNING.match(label) or SIGNED.search(label) or words == label or not _names_something(label):
         return None
-    if _is_contents(label, words, passages):
+    if _is_contents(label, words, passages) or (SIGNED_BY_LABEL.fullmatch(label) and A_PERSON_OR_GAP.fullmatch(words)):
         return None
+    if _is_organisation(label) and _is_organisation(words):
+        return None  # two columns of signatures
     name = re.sub(r"\W+", "_", label.lower()).strip("_")[:60] or "row"
     ids[name] = ids.get(name, 0) + 1
     name = f"other_{name}" + (f"_{ids[name]}" if ids[name] > 1 else "")

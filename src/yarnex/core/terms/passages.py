@@ -65,7 +65,9 @@ _inline = pattern(
     rf"\((?:(?:the|this|such|each,?\s+an?|an?|together,?\s+the|collectively,?\s+the|being\s+the|said)\s+)*{_quoted.format('name')}[^()]{{0,60}}\)"
 )
 _label_line = pattern(r"(?P<label>[A-Z][\w'’/&.,() -]{1,55}?)\s*(?::\s+|\t)(?=\S)")
-_next_label = pattern(r"(?<=[a-z\d)]{2}[.;])\s+(?=[A-Z][\w'’/&,() -]{1,55}?:\s+\S)")
+_next_label = pattern(
+    r"(?<=[a-z\d)]{2}[.;])\s+(?=[A-Z][\w'’/&,() -]{1,55}?:\s+\S)|\s+(?=(?:Our|Your|My)\s+(?:ref|reference)\b\.?\s*:\s+\S)"
+)
 _number_only = pattern(r"[(\[]?\d{1,3}(?:\.\d{1,3})*[.)\]]?|\(?[a-z]\)")
 
 
@@ -100,7 +102,7 @@ class Definition:
 
 
 _leading = pattern(
-    r"\A(?:(?:section|part|clause|article|chapter)\s+[\dA-Z]{1,4}\s*[.:–—-]?\s+(?=[A-Z])|[A-Z][.)]?\s+(?=[A-Z][a-z])|[(\[]?\d{1,3}(?:\.\d{1,3})*[.)\]]?\s+(?!(?:jan|feb|mar|apr|may|june?|july?|aug|sept?|oct|nov|dec)[a-z]*\.?\s))",
+    r"\A(?:(?:section|part|clause|article|chapter|item|line|box|field|no\.?)\s+[\dA-Z]{1,4}\s*[.:–—-]?\s+(?=[A-Z])|[A-Z][.)]?\s+(?=[A-Z][a-z])|[(\[]?\d{1,3}(?:\.\d{1,3})*[.)\]]?\s+(?!(?:jan|feb|mar|apr|may|june?|july?|aug|sept?|oct|nov|dec)[a-z]*\.?\s))",
     re.IGNORECASE,
 )
 
@@ -427,7 +429,7 @@ class Passages:
             skip = len(block.number) + 1 if block.number and text.startswith(block.number.split("(")[0] or "\0") else 0
             skip = len(re.match(r"[\s.)]*", text[skip:]).group()) + skip if skip else 0  # type: ignore[union-attr]
             m = _label_line.match(text, skip)
-            if m and m.end() < len(text):
+            if m and m.end() < len(text) and m["label"].count("(") == m["label"].count(")"):
                 ends = [n.start() for n in _next_label.finditer(text, m.end())] + [len(text)]
                 out.append(
                     Labelled(plain_label(m["label"]), Span(start + m.end(), start + ends[0]), block.span, "line")

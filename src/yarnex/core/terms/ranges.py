@@ -10,7 +10,7 @@ from yarnex.core.values import Duration, Money, Percent, Quantity, Value
 from yarnex.core.values.numbers import NUMBER
 
 RANGE_TO = pattern(
-    rf"(?:\bbetween\s+(?:an?\s+)?(?:{NUMBER})(?:\s+[a-z]+)?\s+and\s+|(?<![\d.,])[£$€]?\s?(?:\ban?\s+)?(?:{NUMBER})\s*(?:%|[a-z]+)?\s*(?:–|—|\bto\b|-)\s*)(?:an?\s+)?\Z",
+    rf"(?:\bbetween\s+(?:an?\s+)?[£$€]?\s?(?:{NUMBER})\s*(?:%|[a-z]+)?\s+and\s+|(?<![\d.,])[£$€]?\s?(?:\ban?\s+)?(?:{NUMBER})\s*(?:%|[a-z]+)?\s*(?:–|—|\bto\b|-)\s*)(?:an?\s+)?\Z",
     re.IGNORECASE,
 )
 # "is raised from 10 to 12 weeks" tells of two values and is no range.
@@ -19,6 +19,22 @@ CHANGED_FROM = pattern(
     re.IGNORECASE,
 )
 SEEN = 60  # characters before a value in which the range that it ends may begin
+
+
+# "£66 to 68 million": what is read as the sum is only where the range begins.
+RANGE_ON = pattern(
+    rf"\s*(?:%|m|bn|million|[a-z]+)?\s*(?:–|—|\bto\b|-|\band\b)\s*[£$€]?\s?(?:{NUMBER})\s*(?:%|\s?(?:m|bn|k|million|billion|[a-z]+)\b)?",
+    re.IGNORECASE,
+)
+BETWEEN = pattern(r"\bbetween\s+\Z", re.IGNORECASE)
+
+
+def range_beginning(text: str, place: Span, end: int, value: Value | None) -> Span | None:
+    """Where the range stands that a sum after "between" begins; None for any other value."""
+    if not isinstance(value, Money | Percent) or not BETWEEN.search(text[max(0, place.start - 12) : place.start]):
+        return None
+    upper = RANGE_ON.match(text, place.end, end)
+    return Span(place.start, upper.end()) if upper is not None else None
 
 
 def range_ending(text: str, start: int, place: Span, value: Value | None) -> Span | None:

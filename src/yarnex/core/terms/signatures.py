@@ -8,6 +8,7 @@ from dataclasses import dataclass
 
 from yarnex.core.document import Cite, Document, Span, Table
 from yarnex.core.patterns import pattern
+from yarnex.core.values.parties import find_organisations
 
 LINES = 7  # short paragraphs that one block of signatures may run over
 SHORT = 110  # letters of such a paragraph
@@ -43,6 +44,15 @@ _opens = pattern(
 )
 
 
+SIGNED_FOR = pattern(
+    rf"\b[Ss]igned\s+(?:for|by|on\s+behalf\s+of|for\s+and\s+on\s+behalf\s+of)\s+(?P<party>(?:the\s+)?[A-Z][\w&.,’'() -]{{1,60}}?)(?:\s+by(?:\s+(?:its|two|the)\s+[a-z ]{{3,30}}?)?)?\s*:\s*(?P<who>{_name})(?:,\s+(?P<post>[A-Z][\w&-]*(?:\s[A-Z][\w&-]*){{0,3}}?)(?=\s*(?:\Z|\n|\s{{2,}}|Signed\b)))?"
+)
+
+
+BY = pattern(r"\s+By:")
+FIRM_BY = pattern(r"[A-Z][^\n]{3,80}?\s+By:\s")
+
+
 @dataclass(frozen=True, slots=True)
 class Signatory:
     """A person who signs. party: the words that say for whom, "" where none do; post: "Director", "" where none is given."""
@@ -74,8 +84,10 @@ def _blocks(document: Document) -> Iterator[list[Span]]:
             table = document.tables[block.table]
             if table.rows <= 10 and table.columns <= 4 and _opens.search(words):
                 yield from _columns(table)
-        elif len(words) < 2 * SHORT and _opens.match(words):
-            run = [block.span]
+        elif len(words) < 2 * SHORT and (_opens.match(words) or FIRM_BY.match(words)):
+            above = blocks[place - 1] if place else None
+            named = above is not None and above.kind != "table" and _is_firm(above.span.of(document.text))
+            run = [above.span, block.span] if above is not None and named else [block.span]
             for after in blocks[place + 1 : place + LINES]:
                 line = after.span.of(document.text)
                 if (
@@ -85,8 +97,14 @@ def _blocks(document: Document) -> Iterator[list[Span]]:
                 ):
                     break
                 run.append(after.span)
-            done = place + len(run)
+            done = place + len(run) - bool(named)
             yield run
+
+
+def _is_firm(words: str) -> bool:
+    """True where a line is the name of an organisation and no more, as above the place for its signature."""
+    words = words.strip(" ,.:")
+    return len(words) < SHORT and any(len(f.value.name) >= len(words) - 2 for f in find_organisations(words))
 
 
 def _columns(table: Table) -> Iterator[list[Span]]:
@@ -98,11 +116,21 @@ def _columns(table: Table) -> Iterator[list[Span]]:
 
 def _in_block(document: Document, spans: list[Span]) -> Iterator[Signatory]:
     text = "\n".join(s.of(document.text) for s in spans)
+    several = list(SIGNED_FOR.finditer(text))
+    if len(several) > 1:  # "Signed for the Seller: A. Smith, Director    Signed for the Buyer: B. Jones, Chair"
+        for one in several:
+            who = one["who"].strip(" ,.")
+            place = _place(document, spans, who)
+            if place is not None and not _no_person.search(who) and not who.isupper():
+                yield Signatory(who, one["party"].strip(" ,."), (one["post"] or "").strip(" ,."), Cite(document, place))
+        return
     party = ""
     if m := _role.search(text):
         party = f"{m['party'].title()}: {m['firm'].strip(' ,.')}"
     elif m := _for.search(text):
         party = m["party"].strip(" ,.")
+    elif _is_firm(first := BY.split(text.split("\n")[0])[0]):
+        party = first.strip(" ,.:")
     for form in (_labelled, _posted, _signed):
         for m in form.finditer(text):
             who = m["who"].strip(" ,.")

@@ -48,6 +48,15 @@ MONEY_HEAD = pattern(
     r"\b(?:amount|price|cost|fee|fees|total|sum|charge|paid|due|balance|rent|premium|limit|value|presented|allowed|instalment|payment|interest|capital|estimate|excess|deductible|retention|deposit|insured|discount|rebate|levy|cover)s?\b",
     re.IGNORECASE,
 )
+# Heads of a table of rates of exchange, "For €1", and the labels of its rows.
+OF_ONE = pattern(
+    r"\b(?:for|per|to)\s+(?:(?:[€£$]|EUR|GBP|USD)\s?1(?![\d.,])|1(?:\.0+)?\s?(?:[€£$]|EUR|GBP|USD|euro|pound|dollar)\b)",
+    re.IGNORECASE,
+)
+A_CURRENCY = pattern(
+    r"(?:[A-Z]{2,3}\s)?(?:\w+\s){0,2}(?:dollars?|pounds?(?:\s+sterling)?|euros?|kron(?:e|a|or|er)|francs?|yen|rupees?|yuan|renminbi|rand|zloty|forint|lira)(?:\s+\([A-Z]{3}\))?|[A-Z]{3}/[A-Z]{3}",
+    re.IGNORECASE,
+)
 # Columns of a workbook that hold sums, though no currency is named in it.
 OF_LEDGER = pattern(
     r"\b(?:net|gross|vat|gst|tax|amount|total|price|cost|fee|balance|debit|credit|paid|due|value|rent|premium|salary|budget|spend|charge)s?\b",
@@ -190,6 +199,8 @@ class LineValues:
         head, caption = self._heads(line)
         if IN_PENCE.search(line.label):
             return []  # "Dividend (p)" in a table of millions
+        if OF_ONE.search(head) or OF_ONE.search(line.label) or A_CURRENCY.fullmatch(line.label.strip()):
+            return []  # a rate of exchange
         if re.search(
             r"%|per\s?cent|(?<!\bper )(?<!\ba )\b(?:months?|days|hours|weeks|years?|no\.?|number|quantity|qty|page|note)\b",
             head,

@@ -13,12 +13,13 @@ from datetime import date
 from yarnex.core.document import Cite, Span
 from yarnex.core.document.table_paths import column_path
 from yarnex.core.patterns import pattern
-from yarnex.core.terms.model import Candidate, Finding, quoted
+from yarnex.core.terms.model import DELETED, Candidate, Finding, quoted
 from yarnex.core.terms.passages import Passages
 from yarnex.core.values import (
     DateValue,
     Text,
     Value,
+    YesNo,
     find_dates,
     same_value,
 )
@@ -99,6 +100,8 @@ def superseded(passages: Passages, place: Span, value: Span) -> bool:
 
     place: of the line in which it stands; value: of its words.
     """
+    if clauses_taken_out(passages) and taken_out_by(passages, Cite(passages.document, value)) is not None:
+        return True
     words, section = value.of(passages.text).lower(), ""
     for before, _, clauses, at in rewordings_in(passages):
         low = before.lower()
@@ -115,7 +118,62 @@ def superseded(passages: Passages, place: Span, value: Span) -> bool:
 def varied_within(findings: Sequence[Finding], passages: Passages) -> Iterator[Finding]:
     """Findings with what special terms, endorsements and the like of the same document change in its clauses."""
     for finding in findings:
-        yield reworded(finding, passages, "")
+        yield without_effect(reworded(finding, passages, ""), passages)
+
+
+# "Clause 12.5 (publicity) does not apply.": a clause of the same paper that its special terms take out, in every case.
+TAKEN_OUT = pattern(
+    r"\b(?:clauses?|sections?|paragraphs?|conditions?|articles?)\s+(?P<number>\d[\d.]*\d|\d+)(?:\s*\([^)]{1,60}\))?(?:\s+(?:of|in)\s+(?:this|these|the)\s+(?:agreement|(?:general|standard|subscription|main)?\s*(?:terms|conditions)(?:\s+and\s+conditions)?))?"
+    r"\s+(?:(?:does|do|shall|will)\s+not\s+(?:apply|have\s+effect)|(?:is|are|has\s+been)\s+(?:disapplied|excluded|struck\s+out))(?:\s+to\s+this\s+\w+)?\s*[.;]?\s*\Z",
+    re.IGNORECASE,
+)
+CHANGES_OTHERS = frozenset(("amendment", "side_letter"))  # kinds of paper that speak of another's clauses
+
+
+def clauses_taken_out(passages: Passages) -> list[tuple[str, Span]]:
+    """The numbers of the clauses that a document says do not apply, whatever the case, and where it says so."""
+    kept = passages.__dict__.get("_taken_out")
+    if kept is not None:
+        return kept  # type: ignore[no-any-return]
+    out: list[tuple[str, Span]] = []
+    low = passages.low
+    if any(w in low for w in ("not apply", "not have effect", "disapplied", "excluded", "struck out")):
+        from yarnex.core.terms.identity import identify  # which itself reads passages
+
+        if identify(passages.document).kind not in CHANGES_OTHERS:
+            for sentence in passages.sentences:
+                words = sentence.span.of(passages.text)
+                m = TAKEN_OUT.search(words)
+                if m is not None and not CASE.search(words):
+                    out.append((m["number"], sentence.span))
+    passages.__dict__["_taken_out"] = out
+    return out
+
+
+def taken_out_by(passages: Passages, place: Cite) -> Span | None:
+    """Where the document says that the clause in which a place stands does not apply; None where it does not."""
+    if place.document is not passages.document:
+        return None
+    for number, at in clauses_taken_out(passages):
+        if not at.overlaps(place.span) and re.search(rf"(?<![\d.]){re.escape(number)}(?!\d|\.\d)", place.section):
+            return at
+    return None
+
+
+def without_effect(old: Finding, passages: Passages) -> Finding:
+    """The finding as deleted, where the clause that it was taken from does not apply; what it allowed is then not allowed."""
+    if not old.usable or old.state not in ("stated", "conflicting") or not old.cites:
+        return old
+    at = taken_out_by(passages, old.cites[0])
+    if at is None:
+        return old
+    allowed = isinstance(old.value, YesNo) and old.value.yes
+    words = Cite(passages.document, at)
+    return replace(
+        old, state="amended", value=YesNo(False) if allowed else None,
+        text=words.quote.strip() if allowed else f"{DELETED}{quoted(old.text)})", cites=(words, *old.cites),
+        working=(f"{words.place}: {quoted(words.quote)}; without it: {quoted(old.text)}",),
+    )  # fmt: skip
 
 
 def _parsed_again(old: Finding, text: str, passages: Passages) -> Value | None:

@@ -240,6 +240,11 @@ def _text_by_cue(
     yield Candidate("stated", Text(on_one_line(cite.quote)), cite, quote, weight, "cue", why)
 
 
+EXCEPTED = pattern(r"\b(?:except|unless|save|but|provided|without|other\s+than|only)\b", re.IGNORECASE)
+
+NEGATION = pattern(r"\b(?:not|no|never|neither|nor|cannot)\b", re.IGNORECASE)
+
+
 def _by_column_heads(term: Term, passages: Passages) -> Iterator[Candidate]:
     """What the headings of columns decide: "Six months to 30 June (unaudited)"."""
     for table in passages.document.tables:
@@ -265,8 +270,12 @@ def from_answers(term: Term, passages: Passages) -> Iterator[Candidate]:
         if says(term.excludes, words) or passages.document.blocks[sentence.block].kind == "heading":
             continue
         bonus = context_bonus(term, sentence.headings)
+        denied = says(term.no, words)
         for answer, phrases in ((True, term.yes), (False, term.no)):
-            m = says(phrases, words)
+            m = denied if answer is False else says(phrases, words)
+            negated = m and answer and denied and NEGATION.search(m.group())
+            if m and denied and negated and not EXCEPTED.search(words, m.start(), max(m.end(), denied.end())):
+                continue  # "a change of control does not require consent" says nothing of consent being needed
             if m:
                 at = Span(sentence.span.start + m.start(), sentence.span.start + m.end())
                 yield Candidate(

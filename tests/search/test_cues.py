@@ -24,6 +24,8 @@ def place(text, words):
         ("What is the most it pays?", "Cover of not less than £4,000 is held.", "£4,000", "money", -1),
         ("What is the lowest flow?", "Flow min. 500 m3/h", "500 m3/h", "number", 1),
         ("Above what sum is consent needed?", "Works that exceed £9,000 need consent.", "£9,000", "money", 1),
+        ("What is the most it rises by?", "If it is more than £9,000 a sum is paid.", "£9,000", "money", -1),
+        ("What is the cap on the fee?", "No fee above £9,000 is paid.", "£9,000", "money", 1),
         ("By how much did revenue rise?", "Revenue rose by £3 million.", "£3 million", "money", 1),
         ("How long is the term?", "The term runs from two years hence.", "two years", "duration", 0),
         ("What is the rent?", "The rent is £4,000.", "£4,000", "money", 0),

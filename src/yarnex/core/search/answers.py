@@ -7,10 +7,10 @@ nearest mentions where nothing answers.
 from __future__ import annotations
 
 import re
-from collections.abc import Iterator, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import replace
 
-from yarnex.core.document import Cite, Span
+from yarnex.core.document import Cell, Cite, Span, Table
 from yarnex.core.document.table_paths import column_path
 from yarnex.core.patterns import pattern
 from yarnex.core.search.bands import measures_in
@@ -34,19 +34,19 @@ from yarnex.core.search.from_lists import Offer, of_bills, of_dates
 from yarnex.core.search.inquiry import Inquiry
 from yarnex.core.search.limits import within_limit
 from yarnex.core.search.listed import listed_there
-from yarnex.core.search.patterns import CLOCK, PATTERNS, kinds_sought, pattern_finder
+from yarnex.core.search.patterns import CLOCK, CODE, PATTERNS, kinds_sought, pattern_finder
 from yarnex.core.search.question import YEAR, Question
 from yarnex.core.search.signed import signed_or_not
 from yarnex.core.search.telling import RUNS_FROM, finding_of, none_of
 from yarnex.core.search.weighing import EVIDENCE, Answer, likely_there, weighed
-from yarnex.core.search.yes_no import DENIES, OF_OTHERS, PERSONAL, YES, decided_by_term, yes_or_no
+from yarnex.core.search.yes_no import DENIES, OF_OTHERS, PERSONAL, YES, decided_by_exception, decided_by_term, yes_or_no
 from yarnex.core.terms import Finding, Term
-from yarnex.core.terms.by_words import BEFORE_IT, COMPARED, Hit, Idea
+from yarnex.core.terms.by_words import BEFORE_IT, COMPARED, SAY_LITTLE, Hit, Idea
 from yarnex.core.terms.candidates import cut, fits, list_items, on_one_line, quote_around, shortened
 from yarnex.core.terms.lines import Line
 from yarnex.core.terms.model import quoted
 from yarnex.core.terms.passages import BLACKED_OUT, BLANK
-from yarnex.core.terms.ranges import range_ending
+from yarnex.core.terms.ranges import range_beginning, range_ending
 from yarnex.core.terms.schedules import schedule_of_column
 from yarnex.core.terms.values_in_lines import of_type
 from yarnex.core.values import (
@@ -63,7 +63,7 @@ from yarnex.core.values import (
 from yarnex.core.values.ticks import ticked_answer
 from yarnex.core.words import stems_of
 
-ENOUGH = 0.42  # an answer less likely there is none; set on measured cases, see bench/answers.py
+ENOUGH = 0.43  # an answer less likely there is none; set on measured cases, see bench/answers.py
 SMALL_MONEY = ("pence", "cents", "penny", "p")
 ENOUGH_UNNAMED = 0.55  # the same where the paper does not name the thing that is asked for
 ALONE = 0.2  # how much likelier a question by itself must be answered than one that leans on the one before it
@@ -96,6 +96,7 @@ OF_BEFORE = pattern(
     r"\b(?:previous|prior|preceding|last)\s+(?:\w+\s+)?(?:year|period|half|quarter|month|time)|\b(?:year|half|quarter|month)s?\s+(?:ago|earlier|before)\b|\bbeforehand\b|\bwas\s+\w+\s+before\b",
     re.IGNORECASE,
 )
+OF_DEED = 2.5  # how much more than the thing that does it counts what it does on the day that is asked for
 SURELY = 0.7  # what a way to name a thing must be worth to tell one column from another
 FEW_WORDS = 12  # of a line that says no more than that
 
@@ -234,12 +235,16 @@ def from_terms(inquiry: Inquiry, question: Question, offered: Sequence[tuple[Fin
         decides = alike >= DECIDES and (kind in ("text", "list") or not OF_A_RIGHT.match(question.text))
         if question.kinds == ("yes_no",) and kind != "yes_no" and not gap and decides:
             kind, value = "yes_no", decided_by_term(question, finding.text)
+        elif kind == "yes_no" and (excepted := decided_by_exception(question, finding.cites[0].quote)) is not None:
+            value = excepted  # what the rule denies, its exception allows
         elif kind == "yes_no" and PERSONAL.search(finding.text) and OF_OTHERS.search(question.text):
             value = decided_by_term(question, finding.text)  # "personal: yes" is a no to "may another use it?"
         elif kind == "text" and question.kinds[0] == "party" and NAME.fullmatch(finding.text):
             kind, value = "party", Party(finding.text.split("<")[0].strip())
         elif kind in ("text", "date") and question.kinds[0] == "time" and (clock := _only_time(finding)):
             kind, value = "time", Text(clock)
+        elif kind == "text" and question.kinds[0] == "code" and CODE.fullmatch(finding.text.strip()):
+            kind = "code"
         rank = 0 if gap else _rank(question, kind)
         if rank is None:
             continue
@@ -284,6 +289,37 @@ def _of_another_column(inquiry: Inquiry, question: Question, finding: Finding) -
         return any(stems.issuperset(way) for way, worth in idea.ways if worth >= SURELY)
 
     return any(not says(own, idea) and any(says(h, idea) for h in others) for idea in question.ideas)
+
+
+def _columns_named(inquiry: Inquiry, question: Question, kind: str, table: Table, cell: Cell) -> float:
+    """How much more of what is asked for is the head of another column of such values than that of a cell, 0 to 1.
+
+    What the heads of all those columns say, or none does, tells nothing of them.
+    """
+    text, ideas = inquiry.document.text, question.ideas
+    finder = pattern_finder(inquiry, kind) if kind in PATTERNS else inquiry.values.finder(kind)
+    heads: dict[int, frozenset[str]] = {}
+    for other in table.row_cells(cell.row):
+        there = (
+            [line for line in inquiry.matcher.lines.at(other.span) if line.kind == "cell"] if other is not cell else []
+        )
+        if other is cell or (finder is not None and any(finder(line) for line in there)):
+            words = frozenset(stems_of(" ".join(column_path(table, other, text)))) - SAY_LITTLE
+            heads[other.column] = words
+    if len(heads) < 2 or not heads.get(cell.column):
+        return 0.0
+    claims = dict.fromkeys(heads, 0.0)
+    total = 0.0
+    for idea in ideas:
+        named = {
+            column: max((worth * len(way) / len(head) for way, worth in idea.ways if worth >= SURELY and head.issuperset(way)), default=0.0)
+            for column, head in heads.items()
+        }  # fmt: skip
+        if len(set(named.values())) > 1:
+            total += idea.weight
+            for column, share in named.items():
+                claims[column] += idea.weight * share
+    return (max(claims.values()) - claims[cell.column]) / total if total else 0.0
 
 
 def _as_it_was(inquiry: Inquiry, question: Question, answer: Answer) -> Answer | None:
@@ -480,10 +516,24 @@ def from_lines(inquiry: Inquiry, question: Question) -> list[Answer]:
                 question, kind, _rank_of(inquiry, question, hit, rank), **_of_hit(question, hit, hits), first=float(place == 0), fit=hit.fit,
                 second=float(hit.second), label=float(hit.line.kind == "named"), outclaimed=_outclaimed(inquiry, question, kind, hit),
             )  # fmt: skip
+            if hit.found is not None and hit.line.kind == "cell":
+                evidence = _of_column(inquiry, question, kind, hit.found.span, evidence)
             made = _answer(inquiry, question, kind, hit, evidence)
             if made is not None:
                 out.append(made)
     return [*out, *_gaps(inquiry, question)]
+
+
+def _of_column(
+    inquiry: Inquiry, question: Question, kind: str, value: Span, evidence: tuple[float, ...]
+) -> tuple[float, ...]:
+    """The evidence with how far the head of another column of the table is what is asked for."""
+    place = inquiry.document.cell_at(value)
+    if place is None or place[0].columns < 3 or not place[0].header_rows:
+        return evidence
+    given = list(evidence)
+    given[EVIDENCE.index("other_column")] = _columns_named(inquiry, question, kind, *place)
+    return tuple(given)
 
 
 def _of_hit(question: Question, hit: Hit, hits: Sequence[Hit]) -> dict[str, float]:
@@ -550,10 +600,23 @@ def _outclaimed(inquiry: Inquiry, question: Question, kind: str, hit: Hit) -> fl
     if kind not in VALUED and kind not in PATTERNS and kind != "party":
         return 0.0
     kinds = competing(question, kind)
-    if hit.found is None or len(kinds) < 2 or hit.outclaimed:
+    days = kind in ("date", "period") and question.kinds[0] == "date"
+    if hit.found is None or (len(kinds) < 2 and not days) or hit.outclaimed:
         return hit.outclaimed
-    others = inquiry.matcher.each_at(question.ideas, hit.found.span, inquiry.values.any_of(kinds))
+    finder = _days_and_months(inquiry) if days else inquiry.values.any_of(kinds)
+    ideas = (
+        question.ideas
+        if not days
+        else tuple(replace(i, weight=i.weight * OF_DEED) if i == question.deed else i for i in question.ideas)
+    )
+    others = inquiry.matcher.each_at(ideas, hit.found.span, finder)
     return next((o.outclaimed for o in others if o.found is not None and o.found.span == hit.found.span), 0.0)
+
+
+def _days_and_months(inquiry: Inquiry) -> Callable[[Line], list[Found[Value]]]:
+    """What finds whole dates and times told without a day, "July 2030", in a line."""
+    periods = pattern_finder(inquiry, "period")
+    return lambda line: sorted((*inquiry.values.dates(line), *periods(line)), key=lambda f: f.span)
 
 
 def _rank_of(inquiry: Inquiry, question: Question, hit: Hit, rank: int) -> int:
@@ -583,7 +646,7 @@ def _answer(inquiry: Inquiry, question: Question, kind: str, hit: Hit, evidence:
         quote = quote_around(passages, hit.found.span)
         working = (hit.found.reading,) if hit.found.reading else ()
         value, span = hit.found.value, hit.found.span
-        range_ = range_ending(text, line.span.start, span, value)
+        range_ = range_ending(text, line.span.start, span, value) or range_beginning(text, span, line.span.end, value)
         if range_ is not None:
             span, value = range_, Text(on_one_line(range_.of(text)))
         return Answer(kind, value, span, quote, evidence, "the words stand by it", None, working)

@@ -15,7 +15,7 @@ from yarnex.core.number_names import ORDINALS, UNITS
 from yarnex.core.patterns import pattern
 
 SEEN = 48  # characters before a value in which such words stand
-BEHIND = 28
+BEHIND = 48
 FILLER = r"(?:\s*(?:a|an|the|that|of|about|approximately|around|some|sum|total|aggregate|equal|to|and including|on|£|€|\$|[\"“‘'(]|\d{1,2}(?:[.:]\d\d)?\s*(?:[ap]\.?m\.?|noon|midnight)\s+on))*\s*\Z"
 
 
@@ -51,10 +51,19 @@ CUES = (
     ),
     _cue(
         "most", "bound",
-        r"most|maximum|max|greatest|highest|largest|longest|biggest|tallest|limited|cap|capped|ceiling|up\s+to|at\s+most|how\s+much\s+can|(?:not|no)\s+more|above|over\s+what|beyond|threshold|exceeds?|more\s+than|larger\s+than|bigger\s+than",
-        r"\bup\s+to|\b(?:not|never|no|nor)\s+(?:be\s+|to\s+)?(?:exceed(?:ing)?|more|over|longer|later|higher|larger|greater|taller)(?:\s+than)?|\bmax(?:imum|\.|\b)|\bat\s+most|\blimited\s+to|[≤<]=?|\bcapped\s+at|\bwithin"
-        r"|\b(?:above|exceed(?:s|ing|ed)?|more\s+than|over|in\s+excess\s+of|greater\s+than|beyond|larger\s+than)",
+        r"most|maximum|max|greatest|highest|largest|longest|biggest|tallest|limited|cap|capped|ceiling|up\s+to|at\s+most|how\s+(?:much|large|big|long|high|heavy|loud|many)\s+(?:may|can)|(?:not|no)\s+more",
+        r"\bup\s+to|\b(?:not|never|no|nor)\s+(?:be\s+|to\s+)?(?:run\s+)?(?:exceed(?:ing)?|more|over|longer|later|higher|larger|greater|taller)(?:\s+than)?|\bmax(?:imum|\.|\b)|\bat\s+most|\blimited\s+to|[≤<]=?|\bcapped\s+at|\bwithin",
         r"or\s+(?:less|below|under|fewer|shorter)\b|maximum\b|at\s+(?:the\s+)?most\b",
+    ),
+    _cue(
+        "threshold", "step",
+        r"above|over\s+what|beyond|threshold|exceeds?|more\s+than|larger\s+than|bigger\s+than|before\s+.*\b(?:claim|pay)",
+        r"\b(?:above|exceed(?:s|ing|ed)?|more\s+than|over|in\s+excess\s+of|greater\s+than|beyond|larger\s+than)",
+    ),
+    _cue(
+        "limit", "step",
+        r"most|maximum|max|cap|capped|ceiling|limited|at\s+most",
+        r"\b(?:no|not|never)\s+(?:be\s+)?more\s+than|\bup\s+to\s+(?:a\s+maximum\s+of)?|\bnot\s+(?:to\s+)?exceed(?:ing)?|\bat\s+most|\bcapped\s+at|\bmax(?:imum)?(?:\s+of)?|\blimited\s+to",
     ),
     _cue(
         "start", "time",
@@ -68,9 +77,9 @@ CUES = (
     ),
     _cue(
         "difference", "amount",
-        r"by\s+how\s+(?:much|many)|by\s+what|how\s+(?:much|many)\s+(?:more|less|higher|lower|fewer)|how\s+much\s+did\s+.*\b(?:grow|rise|fall|increase|drop|change)|how\s+far\s+did"
+        r"by\s+how\s+(?:much|many)|by\s+what|how\s+(?:much|many)\s+(?:more|less|higher|lower|fewer)|how\s+much\s+did\s+.*\b(?:grow|rise|fall|increase|drop|change)|how\s+far\s+did|how\s+fast\s+(?:did|does|has|is)|growth\s+in|rate\s+of\s+growth"
         r"|margin|spread|over\s+(?:the\s+)?(?:sonia|euribor|libor|sofr|base|bank|prime|inflation)\b.*|above\s+(?:the\s+)?(?:base|bank|prime|inflation)",
-        r"\bby|\b(?:plus|margin)|\+|\b(?:above|over)\s+(?:the\s+)?(?:\w+\s+){0,2}(?:rate|sonia|euribor|libor|sofr)\s+of",
+        r"\bby|\b(?:plus|margin|up|down|rose|grew|fell|increased|decreased|ahead)|\+|\b(?:above|over)\s+(?:the\s+)?(?:\w+\s+){0,2}(?:rate|sonia|euribor|libor|sofr)\s+of",
     ),
     _cue(
         "each", "count",
@@ -87,7 +96,17 @@ CUES = (
         "whole", "share",
         r"altogether|in\s+all|in\s+total|total|totals?|together|overall|combined|in\s+aggregate",
         r"\b(?:in\s+all|in\s+total|totall?ing|altogether|together|total|(?:that|which)\s+makes|combined)\b:?(?:\s+of)?",
-        r"in\s+(?:all|total|aggregate)\b|altogether\b",
+        r"in\s+(?:all|total|aggregate)\b|altogether\b|(?:,?\s*subject\s+to\s+[\w ]{3,20}[\d.]*)?,?\s*(?:of\s+which|made\s+up\s+of|comprising|consisting\s+of)\b",
+    ),
+    _cue(
+        "opening", "balance",
+        r"(?:before|prior\s+to|at\s+the\s+(?:start|beginning|outset)|opening|brought\s+forward)",
+        r"\b(?:opening|brought\s+forward|b/f|at\s+(?:the\s+)?(?:start|beginning)|before)\b(?:\s+[\w-]+){0,3}",
+    ),
+    _cue(
+        "closing", "balance",
+        r"(?:after|following|at\s+the\s+end|closing|carried\s+forward|left|remain\w*|outstanding|still\s+(?:owed|owing|due|to\s+pay)|then\s+owed)",
+        r"\b(?:closing|carried\s+forward|c/f|at\s+(?:the\s+)?end|after|outstanding|remaining)\b(?:\s+[\w-]+){0,3}",
     ),
 )  # fmt: skip
 KINDS = tuple(dict.fromkeys(cue.of for cue in CUES))
@@ -99,19 +118,19 @@ OLD_ASKED = pattern(
     re.IGNORECASE,
 )
 NEW_ASKED = pattern(
-    r"\b(?:now|new|today|current(?:ly)?|present(?:ly)?|latest|revised|amended|changed|raised|cut|reduced|increased|lowered|extended|replaced|became|become|nowadays|in\s+force)\b",
+    r"\b(?:now|new|today|current(?:ly)?|present(?:ly)?|latest|revised|amended|changed|raised|cut|reduced|increased|lowered|extended|replaced|became|become|nowadays|in\s+force|next|successor|succeeds?|incoming|takes?\s+over)\b",
     re.IGNORECASE,
 )
 NEW_SAID = pattern(
-    rf"\b(?:replaced\s+(?:by|with)|read(?:s)?(?:\s+as)?|(?:increased|reduced|raised|lowered|changed|amended|extended|cut)\b[^.;]{{0,40}}?\bto|now|instead){FILLER}",
+    rf"\b(?:(?:replaced|succeeded|followed)\s+(?:by|with)|replacing\s[^.;]{{1,60}}?\bwith|read(?:s)?(?:\s+as)?|(?:increased|reduced|raised|lowered|changed|amended|extended|cut)\b[^.;]{{0,40}}?\bto|now|instead){FILLER}",
     re.IGNORECASE,
 )
 OLD_SAID = pattern(
-    rf"\b(?:from|instead\s+of|in\s+place\s+of|previously|formerly|originally|was){FILLER}", re.IGNORECASE
+    rf"\b(?:from|instead\s+of|in\s+place\s+of|replacing|previously|formerly|originally|was){FILLER}", re.IGNORECASE
 )
 TO_THE_NEW = pattern(r"[^.;]{0,50}?\bto\b")
 OLD_BEHIND = pattern(
-    r"[\s\"”’')%]*[^.;]{0,50}?\b(?:is|are|be|was|were)\s+(?:deleted|replaced|substituted|changed|amended|increased|reduced)"
+    r"\s+(?:(?:will|is\s+to|intends?\s+to|has)\s+)?(?:retire[sd]?|step(?:s|ped)?\s+down|stand(?:s|ing)?\s+down|stood\s+down|resign(?:s|ed)?|leaves?|left)\b|[\s\"”’')%]*[^.;]{0,50}?\b(?:is|are|be|was|were)\s+(?:deleted|replaced|substituted|changed|amended|increased|reduced)"
 )
 IF_NOT = pattern(
     r"\b(?:would|but\s+for|had\s+(?:it|there|the)\b|should\s+have|could\s+have|otherwise\s+have)\b", re.IGNORECASE
@@ -134,14 +153,24 @@ MORE_NUMBERS = pattern(r"(?:\s*(?:,|and|or|&)\s*(?P<number>\d{1,4}|[A-Z]\d?)\b)"
 @lru_cache(maxsize=64)
 def cues_asked(question: str) -> frozenset[str]:
     """What a question wants a value to be, by the names of CUES."""
-    return frozenset(c.name for c in CUES if c.asked.search(question))
+    found = frozenset(c.name for c in CUES if c.asked.search(question))
+    return found - {"least"} if "threshold" in found else found  # "above what sum is consent needed"
 
 
 def cues_said(text: str, value: Span, start: int, end: int) -> frozenset[str]:
     """What the words right around a value say that it is; start, end: the sentence or cell it stands in."""
     before = text[max(start, value.start - SEEN) : value.start]
     behind = text[value.end : min(end, value.end + BEHIND)]
-    return frozenset(c.name for c in CUES if c.said.search(before) or (c.after is not None and c.after.match(behind)))
+    said = {c.name for c in CUES if c.said.search(before) or (c.after is not None and c.after.match(behind))}
+    if "threshold" in said and not IF_IT.search(text, max(start, value.start - FAR_BEFORE), value.start):
+        said |= {"limit", "most"}  # "no fee above 3%": only as a condition, "if it is more than", it bounds nothing
+    if "limit" in said:
+        said.add("threshold")
+    return frozenset(said)
+
+
+FAR_BEFORE = 90  # characters before a value in which its condition opens
+IF_IT = pattern(r"\b(?:if|when|where|once|until|unless|exceeding\s+which)\b[^.;]*\Z", re.IGNORECASE)
 
 
 def cue_fit(asked: frozenset[str], said: frozenset[str], kind: str) -> float:

@@ -35,6 +35,8 @@ NAMES_PARTY = 0.7  # how surely a word of the question means a party's role
 BEFORE_ASKED = pattern(
     r"\b(?:last|previous|prior|earlier|before|comparative|preceding|compared|was\s+it)\b", re.IGNORECASE
 )
+# "31.5 per cent (2024: 28.4 per cent)"
+COMPARED_BEHIND = pattern(r"\s*\((?:[\w ]{0,24}\s)?(?P<year>(?:19|20)\d\d)\s*:")
 NOT_WHOLE = -3.0  # what a number with decimals counts for, as a unit that fits counts 1
 HOW_MANY = pattern(r"\bhow\s+many\b", re.IGNORECASE)
 OPENING_WORDS = 6  # of a question in which its subject stands
@@ -42,6 +44,7 @@ DOES = pattern(r"(?:.{0,24}\b)?(?:may|can|could|must|shall|should|does|do|did|wi
 ACTS = pattern(r"\s+(?:may|shall|must|can|is\s+entitled|has\s+the\s+right|agrees|undertakes|will)\b")
 SUBJECT = 48  # characters at the start of a sentence in which its subject stands
 COUNTED = frozenset(("each", "for_all"))  # what the head of a column says of the sums below it
+BALANCES = frozenset(("opening", "closing"))
 EXACT = 0.88
 ROW_ABOVE = 3  # characters before a gap in which the row above it ends
 ONLY = pattern(r"\bonly\b", re.IGNORECASE)  # a sentence that holds for the days that it names, and no others
@@ -89,6 +92,9 @@ def measured(question: Question, answer: Answer) -> Answer:
         fit = 1.0 if value.unit in wanted else -1.0
     elif isinstance(value, Quantity) and value.unit is None and HOW_MANY.search(question.text):
         fit = 0.0 if value.value == int(value.value) else NOT_WHOLE  # things are counted in whole numbers
+        fit += _of_how_many(question, answer)
+    elif isinstance(value, Quantity) and HOW_MANY.search(question.text) and value.unit not in NO_MEASURE:
+        fit = 0.0 if names & frozenset(stems_of(str(value.unit))) else -1.0  # things are counted, not weighed
     elif isinstance(value, Money):
         period = period_asked(names)
         if period and value.per:
@@ -97,16 +103,51 @@ def measured(question: Question, answer: Answer) -> Answer:
             fit = -1.0
     evidence = list(answer.evidence)
     evidence[EVIDENCE.index("unit_fit")] = fit
+    if (
+        isinstance(value, Quantity)
+        and value.unit is None
+        and HOW_MANY.search(question.text)
+        and _of_how_many(question, answer) > 0
+    ):
+        evidence[EVIDENCE.index("outclaimed")] = 0.0  # the word for what is counted stands by the other one
     text, start = answer.quote.document.text, answer.quote.span.start
     compared = COMPARED.search(text, max(start, answer.span.start - 60), answer.span.start)
     if compared and compared["year"] not in question.text and not BEFORE_ASKED.search(question.text):
         evidence[EVIDENCE.index("year_off")] = 1.0
     years = YEAR.findall(question.text)
+    beside = COMPARED_BEHIND.match(text, answer.span.end) if years else None
+    if beside and beside["year"] in years:
+        evidence[EVIDENCE.index("year_off")] = 1.0  # the one in the brackets is that year's
     if years and isinstance(value, DateValue) and value.day is not None:
         evidence[EVIDENCE.index("year_off")] = float(str(value.day.year) not in years)
     gap = answer.evidence[EVIDENCE.index("gap")]
     evidence[EVIDENCE.index("valueless")] = float(value is None and not gap)
     return replace(answer, evidence=tuple(evidence))
+
+
+NO_MEASURE = ("times", "spaces", None)
+# "37 of the 41 employees": the first tells of some, the second of all.
+OF_ALL = pattern(
+    r"\s+(?:out\s+)?of\s+(?:(?:the|its|our|their|these|those|all|some)\s+)?(?:[\w’']+['’]s?\s+)?\d", re.IGNORECASE
+)
+SOME_OF = pattern(
+    r"\b\d[\d,]*\s+(?:out\s+)?of\s+(?:(?:the|its|our|their|these|those|all|some)\s+)?(?:[\w’']+['’]s?\s+)?\Z",
+    re.IGNORECASE,
+)
+
+
+def _of_how_many(question: Question, answer: Answer) -> float:
+    """1 for the first of two numbers of which the second tells of how many, -1 for the second; the other way round where a
+    question asks for all of them."""
+    text, place = answer.quote.document.text, answer.span
+    fit = (
+        1.0
+        if OF_ALL.match(text, place.end)
+        else -1.0
+        if SOME_OF.search(text, max(0, place.start - 40), place.start)
+        else 0.0
+    )
+    return -fit if not WHOLE.isdisjoint(question.stems) else fit
 
 
 def of_another_thing(inquiry: Inquiry, parts: Sequence[Idea], answer: Answer) -> Answer:
@@ -154,10 +195,12 @@ def cued(inquiry: Inquiry, question: Question, answer: Answer) -> Answer:
     cell = inquiry.document.cell_at(value)
     around = cell[1].span if cell is not None else sentence.span if sentence is not None else value
     row = label_of_row(inquiry.document, value)
-    said = cues_said(text, value, around.start, around.end)
+    said = cues_said(text, value, around.start, around.end) - BALANCES
     if cell is not None and not WHOLE.isdisjoint(stems_of(row.split(" – ")[0])):
         said |= {"whole"}
     head = " ".join(column_path(*cell, text)) if cell is not None else ""
+    for label in (head, row.split(" – ")[0]) if cell is not None else ():
+        said |= cues_said(label, Span(len(label), len(label)), 0, len(label)) & BALANCES
     if head and not said & COUNTED:
         said |= cues_said(head, Span(len(head), len(head)), 0, len(head)) & COUNTED
         if not said & COUNTED:

@@ -56,11 +56,13 @@ SUM_BEFORE = pattern(r"[£$€]\s?[\d,]*\Z|\d,\Z")
 _month = "January|February|March|April|May|June|July|August|September|October|November|December"
 # Times that are told without a day of the year: "November 2029", "the end of March", "since 2021", "the last Thursday of each month".
 PERIOD = pattern(
-    rf"(?:the\s+)?(?:end|start|beginning|middle|close|anniversary)\s+of\s+(?:the\s+)?(?:(?:year|month|quarter)\s+\w+|(?:{_month})\b(?:\s+(?:19|20)\d\d)?|(?:19|20)\d\d)"
+    rf"(?:the\s+)?(?:last|first|final)\s+(?:{WORDS}|\d{{1,3}})(?:\s*\(\d{{1,3}}\))?\s+(?:business\s+|working\s+)?(?:days?|weeks?|months?)\s+of\s+(?:the|each|every|its)\s+(?:\w+\s)?\w+"
+    rf"|(?:the\s+)?(?:{ORDINAL_WORDS}|\d{{1,2}}(?:st|nd|rd|th))\s+(?:Business|business|working|calendar)\s+[Dd]ay\s+(?:after|following|before|of)\s+(?:(?:its|the|that|such|each)\s+)?\w+"
+    rf"|(?:the\s+)?(?:end|start|beginning|middle|close|anniversary)\s+of\s+(?:the\s+)?(?:(?:year|month|quarter)\s+\w+|(?:{_month})\b(?:\s+(?:19|20)\d\d)?|(?:19|20)\d\d)"
     rf"|(?:the\s+)?(?:first|last|second|third|every|each)\s+(?:Mon|Tues|Wednes|Thurs|Fri|Satur|Sun)day(?:\s+(?:of|in)\s+(?:each|every|the|a)\s+\w+)?"
     rf"|(?:(?:early|late|mid|each|every)[\s-])?(?<!\d\s)(?<!\d(?:st|nd|rd|th)\s)(?<!\d(?:st|nd|rd|th)\sof\s)\b(?:{_month})\b(?!\s+(?:the\s+)?\d{{1,2}}(?:st|nd|rd|th)?\b(?!\d))(?:,?\s+(?:19|20)\d\d)?"
     r"|(?:(?:the\s+)?(?:spring|summer|autumn|winter)(?:\s+of)?\s+(?:19|20)\d\d)|\b(?:Easter|Christmas|Michaelmas)\b(?:\s+(?:19|20)\d\d)?"
-    r"|(?:(?<=\bin\s)|(?<=\bsince\s)|(?<=\bfrom\s)|(?<=\bof\s)|(?<=\bby\s)|(?<=\buntil\s)|(?<=\baround\s)|(?<=\babout\s)|(?<=\bduring\s))(?:1[6-9]|20)\d\d\b(?![-/.]\d)",
+    r"|(?:(?<=\bin\s)|(?<=\bsince\s)|(?<=\bfrom\s)|(?<=\bof\s)|(?<=\bby\s)|(?<=\buntil\s)|(?<=\baround\s)|(?<=\babout\s)|(?<=\bduring\s)|(?<=\bfounded\s)|(?<=\bestablished\s)|(?<=\bbuilt\s)|(?<=\bincorporated\s)|(?<=\bopened\s)|(?<=\best\.\s))(?:1[6-9]|20)\d\d\b(?![-/.]\d)",
 )
 PATTERNS = {"period": PERIOD, "time": CLOCK, "often": OFTEN, "code": CODE, "multiple": MULTIPLE, "day": MONTH_DAY}
 

@@ -25,8 +25,14 @@ SECOND_PART = pattern(
 UNIT_WORDS = r"(?:business\s+days?|working\s+days?|days?|weeks?|months?|years?|hours?|minutes?|quarters?)"
 # Forms of questions with the kind of answer, the first that fits counts.
 FORMS: tuple[tuple[str, tuple[str, ...]], ...] = (
+    (r"\b(?:at\s+)?what\s+(?:is\s+the\s+)?(?:exchange\s+|conversion\s+)?rate\b(?=.*\b(?:convert\w*|conversion|exchange\w*|currenc\w+|dollars?|euros?|sterling)\b)(?!.*\binterest\b)", ("number", "text")),
     (r"\bin\s+(?:time|hours|days|weeks|months|years)\s*\?", ("duration", "number")),
     (r"\bloan[\s-]to[\s-](?:value|cost)\b|\bltv\b|\bwhat\s+(?:is\s+the\s+)?(?:margin|spread)\s+(?:over|above|on)\b|\bwhat\s+(?:\w+\s+){0,2}(?:margin|spread|mark-?up)\s+(?:over|above)\b", ("percent", "number")),
+    (r"\bwhat\s+(?:share|percentage|proportion|per\s?cent)\s+of\b", ("percent", "money", "number")),
+    (r"\bwhat\s+(?:\w+\s+){0,2}(?:hourly|daily|day|weekly|monthly)\s+rate\b|\brate\s+(?:per|for\s+an?)\s+(?:hour|day)\b", ("money", "number", "percent")),
+    (r"\b(?:what|how\s+much|by\s+how\s+much)\b.*\b(?:price|rent|fee|charge|cost)s?\s+(?:can|may|could|will|does|do|is\s+allowed\s+to)\s+(?:rise|increase|go\s+up|grow)\b|\bby\s+how\s+much\s+(?:can|may|could|does|do|will)\b.*\b(?:rise|increase|go\s+up)\b", ("percent", "money", "number")),
+    (r"\bhow\s+efficient\b|\bwhat\s+(?:\w+\s+)?efficiency\b|\bwhat\s+weight(?:ing)?\s+(?:does|do|is|has)\b", ("percent", "number")),
+    (r"\b(?:page|word|speed|age|size|weight|height|character)\s+limit\b", ("number", "percent", "text")),
     (r"\bas\s+a\s+(?:share|percentage|proportion)\s+of\b|\bhow\s+many\s+per\s?cent\b", ("percent", "text")),
     (r"\bhow\s+many\s+(?:percentage\s+)?points\b", ("number", "percent")),
     (r"\b(?:by|before|after|from|until)\s+what\s+(?:time|hour)\b|\bat\s+what\s+time\b|\A(?:and\s+)?what\s+time\b|\bat\s+what\s+hours?\b|\bwhat\s+hours\b", ("time", "text")),
@@ -53,7 +59,7 @@ FORMS: tuple[tuple[str, tuple[str, ...]], ...] = (
     (r"\bwhat\s+(?:\w+\s+){0,2}?(?:percentage|share(?!\s+(?:price|capital|options?|purchase|class|register|certificate|premium|issue|buy-?back|scheme|plan))|proportion|per\s?cent|fraction|interest|mark-up|discount\s+rate|tax\s+rate|rebate|uplift|rate)\b|\bat\s+what\s+rate\b|\bwhat\s+is\s+the\s+(?:\w+\s+){0,2}(?:rate|percentage|share(?!\s+(?:price|capital|options?|purchase|class|register|certificate|premium)))\b", ("percent", "money", "number")),
     (r"\bhow\s+much\s+(?:does|do|did)\s+(?:\w+\s+){1,4}(?:count|weigh|grow|rise|increase)\b|\bby\s+how\s+much\b|\bby\s+what\b|\bby\s+how\s+many\s+points\b", ("percent", "money", "number")),
     (r"\bhow\s+(?:big|large|high|tall|deep|heavy|far|loud|cold|hot|warm|wide|thick|strong)\b|\bhow\s+many\b|\bwhat\s+(?:\w+\s+){0,2}?(?:number|ratio)\b|\bwithin\s+what\s+distance\b|\bwhat\s+does\s+(?:\w+\s+){1,3}(?:weigh|measure|hold|burn|consume|use)\b", ("number", "percent")),
-    (r"\bhow\s+much\b|\bwhat\s+(?:\w+\s+){0,3}?(?:sum|amount|price|cost|costs|fee|fees|rent|deposit|salary|premium|charge|charges|cover|value|budget|penalty|excess|allowance|net\s+worth|debt|worth)\b|\bwhat\s+(?:does|did|do|would|will)\s+.*\b(?:cost|pay|come\s+to|charge|earn)\b|\bwhat\s+(?:is|was|are|were)\s+.*\b(?:paid|charged|worth|payable|spent)\b", ("money", "percent", "number", "duration")),
+    (r"\bhow\s+much\b|\bwhat\s+(?:\w+\s+){0,3}?(?:sum|amount|price|cost|costs|fee|fees|rent|deposit|salary|premium|charge|charges|cover|value|budget|penalty|excess|allowance|net\s+worth|debt|worth)\b|\bwhat\s+(?:does|did|do|would|will|may|must|can|could|should|shall)\s+.*\b(?:cost|pay|come\s+to|charge|earn|save|fetch|bring\s+in|sell\s+for|raise|spend|owe|receive|contribute|lose)\b|\bwhat\s+(?:is|was|are|were)\s+.*\b(?:paid|charged|worth|payable|spent)\b", ("money", "percent", "number", "duration")),
 )  # fmt: skip
 # What is asked for one after another: a sum for each year.
 FOR_EACH = pattern(
@@ -74,6 +80,10 @@ MEASURED = pattern(
     rf"\b(?:what|which)\s+(?:(?:is|are|was|were)\s+)?(?:the\s+|its\s+|their\s+)?(?P<thing>(?!{AUXILIARY}\b)\w[\w'’-]*(?:\s(?!(?:{AUXILIARY}|of|in|on|at|for|to|by|per|a|the|an|so|when|where|that|if|from|over|with|once|we|you|they|it|he|she|i|after|before|since|while|during|as|under|now|still|already|also|then|ever|always|only|not)\b)\w[\w'’-]*){{0,3}})",
     re.IGNORECASE,
 )
+WHEN_DONE = pattern(
+    rf"(?:and\s+|but\s+)?(?:by\s+|from\s+|since\s+|until\s+)?(?:when|(?:on|by|from)\s+(?:what|which)\s+(?:day|date)|in\s+(?:what|which)\s+(?:year|month))\s+{AUXILIARY}\s.*?\b(?P<deed>[\w'’-]+)\W*\Z",
+    re.IGNORECASE,
+)
 HAS_VERB = pattern(rf"\b{AUXILIARY}\b", re.IGNORECASE)
 OF_WHAT = pattern(r"\s(?:at|on|in|for|by|from|of|with|under|over|before|after|during|to)\s", re.IGNORECASE)
 WHAT = pattern(r"(?:and\s+|but\s+|so\s+)?(?:\w+\s+)?what\b", re.IGNORECASE)
@@ -82,7 +92,7 @@ HOW = pattern(r"\bhow\s+(?P<what>long|big|large)\b", re.IGNORECASE)
 HOW_BIG = pattern(r"\bhow\s+(?:big|large)\s+(?:is|was|are|were|will)\s+(?:be\s+)?(?P<thing>.+)", re.IGNORECASE)
 # "What are the borrowings?" asks for a sum, though it is in the plural.
 SUMS = pattern(
-    r"(?:and\s+)?what\s+(?:are|were)\s+(?:the|its|our|their)\s+(?:total\s+|net\s+|annual\s+)?(?:[\w-]+\s+)?(?:borrowings?|emissions?|earnings|sales|revenues?|savings?|proceeds|debts?)\b",
+    r"(?:and\s+)?what\s+(?:are|were)\s+(?:the|its|our|their)\s+(?:total\s+|net\s+|annual\s+)?(?:[\w-]+\s+)?(?:damages|borrowings?|emissions?|earnings|sales|revenues?|savings?|proceeds|debts?)\b",
     re.IGNORECASE,
 )
 IN_UNITS = pattern(
@@ -102,6 +112,7 @@ LIGHT: tuple[tuple[str, float], ...] = (
     ("minimum maximum least most greatest longest highest lowest largest smallest tallest biggest shortest", 0.35),
     ("apply count put get fall come go keep reach carry add work want become impose make take give happen allow let need follow say tell show mean expect concern", 0.4),
     ("without since", 0.4),
+    ("planned scheduled expected intended foreseen", 0.4),
     ("after before", 0.7),
     ("deep loud high wide tall heavy thick far cold hot warm strong earliest", 0.4),
     ("range size amount figure money part fraction level kind sort", 0.5),
@@ -123,8 +134,8 @@ BY_VERB = pattern(
 )
 # What names of things, and deeds, are given as; the first is likeliest.
 GIVEN_AS: tuple[tuple[str, tuple[str, ...]], ...] = (
-    ("balance capital principal saving headroom room undrawn owe left instalment price cost fee charge turnover sales revenue income profit loss spending expenditure depreciation materiality provision budget debt claim excess deductible salary premium proceeds goodwill dividend surcharge deposit deficit surplus shortfall overrun levy toll tariff wage bid offer rent capex cash borrowing earnings subsidy grant refund turnover valuation", ("money", "percent", "number")),
-    ("rebate discount uplift markup gearing occupancy", ("percent", "money", "number")),
+    ("balance capital principal saving headroom room undrawn owe left instalment price cost fee charge turnover sales revenue income profit loss spending expenditure depreciation materiality provision budget debt claim excess deductible salary premium proceeds goodwill dividend surcharge deposit deficit surplus shortfall overrun levy toll tariff wage bid offer rent capex cash borrowing earnings subsidy grant refund turnover valuation compensation payout damages", ("money", "percent", "number")),
+    ("rebate discount uplift markup gearing occupancy coupon humidity", ("percent", "money", "number")),
     ("cap ceiling floor limit threshold breakpoint cover credit contribution bonus penalty commission pay paid charged bought sold spend spent added add contribute earn figure allowance", ("money", "percent", "number", "duration")),
     ("life period age tenure interval duration notice", ("duration", "text")),
     ("rise increase decrease fall drop growth return understatement overstatement margin yield stake transfer interest rate change", ("percent", "money", "number")),
@@ -217,6 +228,13 @@ class Question:
         named = thing_asked(self.text)
         head = stems_of(named.split()[-1]) if named else ()
         return next((i for i in self.ideas if head and head[0] in i.name), None)
+
+    @property
+    def deed(self) -> Idea | None:
+        """The idea of what is done at the time asked for, "mature" in "when does the loan mature?"; None in other questions."""
+        words = WHEN_DONE.match(self.text)
+        last = stems_of(words["deed"]) if words is not None else ()
+        return next((i for i in self.ideas if last and last[-1] in i.name), None)
 
     @property
     def compound(self) -> tuple[Idea, ...]:

@@ -10,7 +10,6 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from decimal import Decimal
 from functools import lru_cache
 from math import exp
 
@@ -18,17 +17,16 @@ from yarnex.core.document import Cite, Span
 from yarnex.core.errors import PackError
 from yarnex.core.packs import load_entries, pack_text
 from yarnex.core.terms import Finding
-from yarnex.core.values import Money, Quantity, Text, Value, same_value
+from yarnex.core.values import Quantity, Text, Value, same_rounded, same_value
 
 # Shares that speak for or against an answer; none is a word of any document. Those of "its_…" tell of the line in which
 # the answer of a term or a list stands.
 EVIDENCE = (
     "one", "score", "coverage", "named", "fit", "missing", "first", "cell", "label", "short", "few", "term", "alike", "confidence", "gap",
     "worked_out", "conflicting", "agreed", "own", "rarest", "pairs", "close", "lead", "exact", "outdone", "in_vain", "rank", "unsure", "text",
-    "text_for_value", "its_score", "its_coverage", "its_missing", "its_own", "its_rarest", "its_pairs", "yes_no", "in_range", "unit_fit", "valueless", "second", "year_off", "other_party", "cue_fit", "change", "if_not", "numbered", "other_thing", "outclaimed", "follows", "opposed",
+    "text_for_value", "its_score", "its_coverage", "its_missing", "its_own", "its_rarest", "its_pairs", "yes_no", "in_range", "unit_fit", "valueless", "second", "year_off", "other_party", "cue_fit", "change", "if_not", "numbered", "other_thing", "outclaimed", "follows", "opposed", "other_column",
 )  # fmt: skip
 WORTH_AT_MOST = 30.0
-ROUNDED_TO = 3  # figures of a sum that is the same as a more exact one
 
 
 @dataclass(frozen=True, slots=True)
@@ -106,20 +104,7 @@ def _says_the_same(one: Answer, other: Answer) -> bool:
         return False  # any sentence is a yes or a no
     if isinstance(one.value, Text) and one.kind in ("text", "list"):
         return False  # the words of two passages are two answers
-    return one.kind == other.kind and (same_value(one.value, other.value) or _rounded(one.value, other.value))
-
-
-def _rounded(one: Value, other: Value) -> bool:
-    """True for a sum told exactly and the same one rounded to three or more figures: £61,480,000 and £61.5 million."""
-    if not (
-        isinstance(one, Money) and isinstance(other, Money) and one.currency == other.currency and one.per == other.per
-    ):
-        return False
-    coarse, fine = sorted((abs(one.amount), abs(other.amount)), key=lambda a: len(a.normalize().as_tuple().digits))
-    digits = coarse.normalize().as_tuple()
-    if len(digits.digits) < ROUNDED_TO or coarse == 0 or (one.amount < 0) is not (other.amount < 0):
-        return False
-    return abs(fine - coarse) * 2 <= Decimal(1).scaleb(int(digits.exponent))
+    return one.kind == other.kind and (same_value(one.value, other.value) or same_rounded(one.value, other.value))
 
 
 def _by_worth(answer: Answer) -> tuple[float, int, str]:

@@ -12,7 +12,7 @@ from collections.abc import Sequence
 from yarnex.core.patterns import pattern
 from yarnex.core.search.opposites import contrary
 from yarnex.core.search.question import Question
-from yarnex.core.terms.by_words import telling_words
+from yarnex.core.terms.by_words import Idea, telling_words
 from yarnex.core.terms.lines import Line
 from yarnex.core.terms.passages import Passages
 from yarnex.core.values import YesNo
@@ -30,7 +30,7 @@ DENIES = pattern(
 )
 NO = pattern(
     r"\b(?:not(?!\s+(?:less|more|later|earlier|fewer|exceed\w*|only|unreasonabl\w+|limited\s+to|be\s+unreasonabl\w+))|no(?!\s+(?:later|less|more|fewer))|never|none|neither|nor|cannot|isn['’]t|aren['’]t|wasn['’]t|didn['’]t"
-    r"|don['’]t|doesn['’]t|can['’]t|won['’]t|nothing|nobody|excluded|excludes|prohibited|refused?|unable|waive[sd]?|non-\w+)\b",
+    r"|don['’]t|doesn['’]t|can['’]t|won['’]t|nothing|nobody|excluded|excludes|prohibited|refused?|unable|ruled\s+out|waive[sd]?|non-\w+)\b",
     re.IGNORECASE,
 )
 UNCONDITIONAL = pattern(
@@ -66,6 +66,38 @@ BARE_ITEM, MOST_ITEMS = 120, 15  # letters of an item that is no sentence; items
 MOST_OF_CASE = 0.6  # share of the words of a case that must stand in the exception
 
 
+ALLOWS = pattern(r"\b(?:may|can|is\s+free\s+to|is\s+entitled\s+to|are\s+allowed)\b(?!\s+not)", re.IGNORECASE)
+EXCEPT_FOR = pattern(
+    r"\b(?:except|save|other\s+than|apart\s+from|but\s+(?=(?:the|a|an|either|it|he|she|they|you|we)\b[^.;]*\bmay\b))\b(?P<rest>[^.;]+)",
+    re.IGNORECASE,
+)
+
+
+def decided_by_exception(question: Question, sentence: str) -> YesNo | None:
+    """What a sentence says to a question about just what it excepts: "neither may assign, except that the Buyer may to its
+    lenders"; None where the question asks for nothing that only the exception names.
+    """
+    exception = EXCEPT_FOR.search(sentence)
+    if exception is None or len(question.ideas) < 2:
+        return None
+    rule, rest = frozenset(stems_of(sentence[: exception.start()])), frozenset(stems_of(exception["rest"]))
+
+    def says(stems: frozenset[str], idea: Idea) -> bool:
+        return any(worth >= IN_WORDS and stems.issuperset(way) for way, worth in idea.ways)
+
+    only_there = [i for i in question.ideas if i.weight >= 1.0 and says(rest, i) and not says(rule, i)]
+    if not only_there:
+        return None
+    asks_no = bool(NO.search(question.text))
+    if ALLOWS.search(exception["rest"]):
+        return YesNo((len(NO.findall(exception["rest"])) % 2 == 0) is not asks_no)
+    denied = len(NO.findall(sentence[: exception.start()])) % 2 == 1
+    return YesNo(denied is not asks_no)
+
+
+IN_WORDS = 0.7  # what a way to name a thing must be worth
+
+
 def decided_by_term(question: Question, words: str) -> YesNo:
     """What a term's words say to a question: that they stand there is a yes, unless they deny it."""
     opening = words[:160]
@@ -82,6 +114,8 @@ def yes_or_no(passages: Passages, line: Line, question: Question) -> YesNo:
     plain = YES.match(text := passages.text, line.values.start, line.values.end)
     if plain is not None and (plain["no"] or passages.document.marks):
         return YesNo((plain["yes"] is not None) is not bool(NO.search(question.text)))
+    if (excepted := decided_by_exception(question, line.values.of(text))) is not None:
+        return excepted
     if _is_left_out(passages, line):
         return YesNo(bool(LEAVES_OUT.search(question.text)))
     middle = sum(places) // len(places) if places else line.values.start

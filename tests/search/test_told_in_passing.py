@@ -41,6 +41,16 @@ The Buyer shall offer work to at least 37 of the Seller's 41 spinners.
 Neither party may assign this agreement without consent, except that the Buyer may assign it to its lenders.
 
 The inside is painted in the last three months of the Term.
+
+Gearing may not exceed 3.4 times until 31 December 2027 and 2.6 times thereafter. Cover must be four times (actual: 9.2 times).
+
+Audited accounts are to be sent within 121 days of the year end and management accounts within 31 days of the month end.
+
+A breach may be cured within 21 days, not more than three times in all.
+
+Please answer by Wednesday 19 August 2026, as the board meets on the 20th.
+
+Signed for and on behalf of Fellgate Bank plc by: Idris Pell, Director
 """
 
 
@@ -60,6 +70,12 @@ def paper():
         ("Who will be the next chair?", "Marcus Lindholm"),
         ("When does the credit line mature?", "July 2030"),
         ("How many spinners must be offered work?", "37"),
+        ("How high may gearing be after 2027?", "2.6 times"),
+        ("What is the actual cover?", "9.2 times"),
+        ("Within how many days of the year end are audited accounts to be sent?", "121 days"),
+        ("How often may a breach be cured?", "three times"),
+        ("When does the board meet?", "the 20th"),
+        ("Who signed for the bank?", "Idris Pell"),
         ("When is the inside painted?", "the last three months of the Term"),
     ],
 )

@@ -9,7 +9,7 @@ from yarnex.core.terms.abstract import abstract, sheet_for
 from yarnex.core.terms.letterhead import addressee_of
 from yarnex.core.terms.sheets import load_sheet
 from yarnex.core.terms.signatures import signatories_of
-from yarnex.core.values import Duration, Money, Percent, YesNo
+from yarnex.core.values import Duration, Money, Party, Percent, YesNo
 
 
 def filled(sheet: str, text: str):
@@ -174,3 +174,56 @@ def test_the_latest_year_that_is_past():
 def test_what_is_expected_is_no_result():
     text = "# Results call\n\nOn outlook: we now expect full-year revenue of between 97 and 100 million pounds.\n"
     assert not filled("report", text)["revenue"].found
+
+
+ORDER_TABLE = """# Subscription agreement
+
+This Agreement is between **Loomwise Software GmbH** and the customer named in the Order Form.
+
+| Order Form | |
+| --- | --- |
+| Customer | Brackenfold Mills plc |
+| Special terms | Clause 4.2 does not apply. The cap in clause 10.2 is 180% instead of 100%. |
+
+4. **Charges.** 4.1 Fees are due yearly. 4.2 The Supplier may use the Customer's name in its publicity.
+
+10. **Liability.** 10.1 Neither party is liable for lost profit. 10.2 Otherwise liability in a year is limited to 100% of the fees of that year.
+
+Signed: Dr. Hedwig Brandt, Managing Director, Loomwise Software GmbH
+Signed: Joss Fenn, Operations Director, Brackenfold Mills plc
+"""
+
+
+@pytest.mark.parametrize(
+    ("term", "value"),
+    [
+        ("name_may_be_used", YesNo(False)),
+        ("liability_cap_percent", Percent(180)),
+        ("supplier", Party("Loomwise Software GmbH")),
+    ],
+)
+def test_special_terms_in_the_table_of_an_order(term, value):
+    assert filled("software", ORDER_TABLE)[term].value == value
+
+
+def test_each_who_signs_with_post_and_firm():
+    document = read_text(ORDER_TABLE.encode(), "a.md", "0" * 64, markdown=True)
+    told = [(s.name, s.post, s.party) for s in signatories_of(document)]
+    assert told == [
+        ("Dr. Hedwig Brandt", "Managing Director", "Loomwise Software GmbH"),
+        ("Joss Fenn", "Operations Director", "Brackenfold Mills plc"),
+    ]
+
+
+@pytest.mark.parametrize(
+    ("words", "amount"),
+    [("Net debt fell by £5.3 million to £38.8 million.", 38_800_000), ("Net debt was £38.8 million.", 38_800_000)],
+)
+def test_what_a_figure_came_to_and_not_by_how_much(words, amount):
+    text = f"# Annual report\n\n## Review\n\n{words}\n\n## Outlook\n\nWe look ahead.\n"
+    assert filled("report", text)["net_debt"].value == Money(amount, "GBP")
+
+
+def test_the_sum_lent_is_no_part_repaid():
+    text = "# Term loan\n\n2.1 The Lender makes available a loan facility in an aggregate amount equal to £6,400,000.\n\n5.2 A Loan may be repaid in part (but by a minimum of £250,000).\n"
+    assert filled("loan", text)["facility_amount"].value == Money(6_400_000, "GBP")

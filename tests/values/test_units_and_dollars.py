@@ -22,7 +22,7 @@ from yarnex.core.words import stems_of
         ("22 megalitres a day", [("22", "megalitres/day")]), ("3.2 bar", [("3.2", "bar")]), ("600 kPa", [("600", "kPa")]), ("70 dB(A) at 7 m", [("70", "dB(A)"), ("7", "m")]),
         ("minus 28 °C", [("-28", "°C")]), ("68 kW, 400 V, 50 Hz", [("68", "kW"), ("400", "volts"), ("50", "Hz")]), ("5,180 lb", [("5180", "lb")]), ("2.28 tonnes", [("2.28", "tonnes")]),
         ("12 t of fleece", [("12", "t")]), ("310 l", [("310", "l")]), ("250 GB", [("250", "GB")]), ("two percentage points", [("2", "percentage points")]), ("35 basis points", [("35", "basis points")]),
-        ("5.10 pence per share", [("5.10", "pence")]), ("not less than 1.25:1", [("1.25", "times")]), ("a ratio of 2 to 1", [("2", "times")]), ("four times salary", [("4", "times")]),
+        ("5.10 pence per share", [("5.10", "pence")]), ("not less than 1.25:1", [("1.25", "times")]), ("a ratio of 2 to 1", [("2", "times")]), ("14.2p; 9 p.m.", [("14.2", "pence")]), ("64 mg/kWh", [("64", "mg/kWh")]), ("4,500 kg/h at 300 mbar", [("4500", "kg/h"), ("300", "mbar")]), ("four times salary", [("4", "times")]),
     ],
 )  # fmt: skip
 def test_amounts_with_their_unit(text, found):

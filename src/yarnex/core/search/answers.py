@@ -34,12 +34,21 @@ from yarnex.core.search.from_lists import Offer, of_bills, of_dates
 from yarnex.core.search.inquiry import Inquiry
 from yarnex.core.search.limits import within_limit
 from yarnex.core.search.listed import listed_there
-from yarnex.core.search.patterns import CLOCK, CODE, PATTERNS, kinds_sought, pattern_finder
+from yarnex.core.search.patterns import CLOCK, CODE, OFTEN, PATTERNS, kinds_sought, pattern_finder
 from yarnex.core.search.question import YEAR, Question
 from yarnex.core.search.signed import signed_or_not
 from yarnex.core.search.telling import RUNS_FROM, finding_of, none_of
 from yarnex.core.search.weighing import EVIDENCE, Answer, likely_there, weighed
-from yarnex.core.search.yes_no import DENIES, OF_OTHERS, PERSONAL, YES, decided_by_exception, decided_by_term, yes_or_no
+from yarnex.core.search.yes_no import (
+    ALLOWS,
+    DENIES,
+    OF_OTHERS,
+    PERSONAL,
+    YES,
+    decided_by_exception,
+    decided_by_term,
+    yes_or_no,
+)
 from yarnex.core.terms import Finding, Term
 from yarnex.core.terms.by_words import BEFORE_IT, COMPARED, SAY_LITTLE, Hit, Idea
 from yarnex.core.terms.candidates import cut, fits, list_items, on_one_line, quote_around, shortened
@@ -49,6 +58,7 @@ from yarnex.core.terms.passages import BLACKED_OUT, BLANK
 from yarnex.core.terms.ranges import range_beginning, range_ending
 from yarnex.core.terms.schedules import schedule_of_column
 from yarnex.core.terms.values_in_lines import of_type
+from yarnex.core.terms.variations import taken_out_by
 from yarnex.core.values import (
     Duration,
     Found,
@@ -245,6 +255,8 @@ def from_terms(inquiry: Inquiry, question: Question, offered: Sequence[tuple[Fin
             kind, value = "time", Text(clock)
         elif kind == "text" and question.kinds[0] == "code" and CODE.fullmatch(finding.text.strip()):
             kind = "code"
+        if question.kinds[0] == "often" and kind == "duration" and not _is_frequency(finding):
+            continue  # how long something may take is not how often it may be done
         rank = 0 if gap else _rank(question, kind)
         if rank is None:
             continue
@@ -266,6 +278,12 @@ def from_terms(inquiry: Inquiry, question: Question, offered: Sequence[tuple[Fin
             continue  # a headline is this period's; the statements tell the one before
         out += [answer, *_others_there(inquiry, question, answer)]
     return out
+
+
+def _is_frequency(finding: Finding) -> bool:
+    """True for a length of time that says how often something is done: "every five years"."""
+    words = rf"\b(?:every|each)\s+{re.escape(finding.text)}"
+    return OFTEN.search(finding.text) is not None or re.search(words, finding.cites[0].quote) is not None
 
 
 def _of_another_column(inquiry: Inquiry, question: Question, finding: Finding) -> bool:
@@ -655,6 +673,8 @@ def _answer(inquiry: Inquiry, question: Question, kind: str, hit: Hit, evidence:
         if line.kind == "cell" and not re.search(r"[^\W\d_]{2}", words) and ticked_answer(words) is None:
             return None  # a figure decides nothing
         value = yes_or_no(passages, line, question)
+        if value.yes and ALLOWS.search(words) and taken_out_by(passages, Cite(document, line.span)) is not None:
+            value = YesNo(False)  # the clause that would allow it does not apply
         if inquiry.matcher.lines.spoken and (YES.match(words) or DENIES.search(words)):
             given = list(evidence)
             given[EVIDENCE.index("cue_fit")] = 1.0

@@ -98,6 +98,20 @@ CUES = (
         r"\b(?:in\s+all|in\s+total|totall?ing|altogether|together|total|(?:that|which)\s+makes|combined)\b:?(?:\s+of)?",
         r"in\s+(?:all|total|aggregate)\b|altogether\b|(?:,?\s*subject\s+to\s+[\w ]{3,20}[\d.]*)?,?\s*(?:of\s+which|made\s+up\s+of|comprising|consisting\s+of)\b",
     ),
+    _cue("actual", "state", r"actual(?:ly)?|in\s+fact|achieved|reached", r"\b(?:actual(?:ly)?|achieved)\b:?"),
+    _cue("required", "state", r"required|covenants?", r"\b(?:required|covenant|limit|target|threshold|must\s+be|at\s+least|less\s+than|more\s+than|exceed)\b:?"),
+    _cue(
+        "earlier", "phase",
+        r"(?:until|till|up\s+to|before|in|during)\s+(?:\d{1,2}\s+\w+\s+)?(?:19|20)\d\d|at\s+first|initially",
+        r"\A\b\B",
+        r"(?:until|till|up\s+to\s+(?:and\s+including\s+)?\d|before\s+\d)",
+    ),
+    _cue(
+        "later", "phase",
+        r"(?:after|from|since|beyond)\s+(?:\d{1,2}\s+\w+\s+)?(?:19|20)\d\d|thereafter|afterwards|later\s+on|after\s+that",
+        r"\A\b\B",
+        r"(?:\w+\s+){0,2}(?:thereafter|after\s+that|afterwards|from\s+then\s+on|after\s+this)\b",
+    ),
     _cue(
         "opening", "balance",
         r"(?:before|prior\s+to|at\s+the\s+(?:start|beginning|outset)|opening|brought\s+forward)",

@@ -44,6 +44,7 @@ DOES = pattern(r"(?:.{0,24}\b)?(?:may|can|could|must|shall|should|does|do|did|wi
 ACTS = pattern(r"\s+(?:may|shall|must|can|is\s+entitled|has\s+the\s+right|agrees|undertakes|will)\b")
 SUBJECT = 48  # characters at the start of a sentence in which its subject stands
 COUNTED = frozenset(("each", "for_all"))  # what the head of a column says of the sums below it
+OF_ITS_OWN = frozenset(("later", "earlier", "actual"))  # "3 times until 2027 and 2.5 times thereafter"
 BALANCES = frozenset(("opening", "closing"))
 EXACT = 0.88
 ROW_ABOVE = 3  # characters before a gap in which the row above it ends
@@ -94,7 +95,7 @@ def measured(question: Question, answer: Answer) -> Answer:
         fit = 0.0 if value.value == int(value.value) else NOT_WHOLE  # things are counted in whole numbers
         fit += _of_how_many(question, answer)
     elif isinstance(value, Quantity) and HOW_MANY.search(question.text) and value.unit not in NO_MEASURE:
-        fit = 0.0 if names & frozenset(stems_of(str(value.unit))) else -1.0  # things are counted, not weighed
+        fit = 0.0 if names & frozenset(stems_of(str(value.unit))) else NOT_WHOLE  # things are counted, not weighed
     elif isinstance(value, Money):
         period = period_asked(names)
         if period and value.per:
@@ -205,7 +206,8 @@ def cued(inquiry: Inquiry, question: Question, answer: Answer) -> Answer:
         said |= cues_said(head, Span(len(head), len(head)), 0, len(head)) & COUNTED
         if not said & COUNTED:
             said |= {"each"} if RATE_HEAD.search(head) else {"for_all"} if AMOUNT_HEAD.search(head) else frozenset()
-    fit = cue_fit(cues_asked(question.text), said, answer.kind)
+    asked = cues_asked(question.text)
+    fit = cue_fit(asked, said, answer.kind)
     change = change_fit(question.text, text, value, around.start, around.end)
     if not change and answer.finding is None:
         old = superseded(inquiry.passages, around, value)
@@ -221,6 +223,8 @@ def cued(inquiry: Inquiry, question: Question, answer: Answer) -> Answer:
         "numbered": numbered_fit(question.text, f"{row} {around.of(text)}", opening),
     }
     evidence = list(answer.evidence)
+    if asked & said & OF_ITS_OWN:
+        evidence[EVIDENCE.index("outclaimed")] = 0.0  # the word for it stands by the other of the two
     for name, amount in told.items():
         evidence[EVIDENCE.index(name)] = amount
     return replace(answer, evidence=tuple(evidence))

@@ -32,7 +32,7 @@ A_DATE = pattern(r"\b(?:what|which)\s+(?:is|was|are|were)\s+(?:the\s+)?(?:[\w-]+
 MAY = pattern(r"May\s+(?!(?:19|20)\d\d|of\b|and\b|or\b|to\b|until\b)[a-z]")
 TO = pattern(r"\s*(?:to|until|till|and|–|—|-)\s*", re.IGNORECASE)
 OFTEN = pattern(
-    rf"\b(?:every|each)\s+(?:(?P<n>{ORDINAL_WORDS}|{WORDS})\s+)?(?P<unit>day|week|month|quarter|year|hour)s?\b|\b(?:once|twice|at least once)\s+(?:a|an|each|every|in every|in each)\s+[\w ]{{3,20}}?(?=[,.;]|\s(?:and|on|in|by)\b|\Z)"
+    rf"\b(?:(?:not|no)\s+more\s+(?:often\s+)?than\s+|at\s+most\s+|up\s+to\s+|only\s+)(?:once|twice|(?P<times>{WORDS}|\d{{1,2}})\s+times)\b|\b(?:every|each)\s+(?:(?P<n>{ORDINAL_WORDS}|{WORDS})\s+)?(?P<unit>day|week|month|quarter|year|hour)s?\b|\b(?:once|twice|at least once)\s+(?:a|an|each|every|in every|in each)\s+[\w ]{{3,20}}?(?=[,.;]|\s(?:and|on|in|by)\b|\Z)"
     r"|\b(?:quarterly|monthly|weekly|fortnightly|annually|daily|yearly|half-yearly|semi-annually)(?:\s+in\s+(?:advance|arrears?))?",
     re.IGNORECASE,
 )
@@ -118,6 +118,12 @@ def _hours(text: str, times: list[Span]) -> list[Span]:
 
 def _read(kind: str, m: re.Match[str]) -> Value:
     """'every fourth year' is a length of four years; everything else stays in its words."""
+    if (
+        kind == "often"
+        and m["times"]
+        and (count := read_words(m["times"]) or Decimal(m["times"] if m["times"].isdigit() else 0))
+    ):
+        return Quantity(count)
     if kind == "often" and m["unit"]:
         number = read_words(m["n"]) if m["n"] else Decimal(1)
         if number:

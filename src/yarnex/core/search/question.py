@@ -31,6 +31,7 @@ FORMS: tuple[tuple[str, tuple[str, ...]], ...] = (
     (r"\bwhat\s+(?:share|percentage|proportion|per\s?cent)\s+of\b", ("percent", "money", "number")),
     (r"\bwhat\s+(?:\w+\s+){0,2}(?:hourly|daily|day|weekly|monthly)\s+rate\b|\brate\s+(?:per|for\s+an?)\s+(?:hour|day)\b", ("money", "number", "percent")),
     (r"\b(?:what|how\s+much|by\s+how\s+much)\b.*\b(?:price|rent|fee|charge|cost)s?\s+(?:can|may|could|will|does|do|is\s+allowed\s+to)\s+(?:rise|increase|go\s+up|grow)\b|\bby\s+how\s+much\s+(?:can|may|could|does|do|will)\b.*\b(?:rise|increase|go\s+up)\b", ("percent", "money", "number")),
+    (r"\bwhat\s+(?:is|was|are|were)\s+(?:asked|offered|claimed|quoted|bid|demanded|sought)\b", ("money", "percent", "number", "text")),
     (r"\bhow\s+efficient\b|\bwhat\s+(?:\w+\s+)?efficiency\b|\bwhat\s+weight(?:ing)?\s+(?:does|do|is|has)\b", ("percent", "number")),
     (r"\b(?:page|word|speed|age|size|weight|height|character)\s+limit\b", ("number", "percent", "text")),
     (r"\bas\s+a\s+(?:share|percentage|proportion)\s+of\b|\bhow\s+many\s+per\s?cent\b", ("percent", "text")),
@@ -117,7 +118,7 @@ LIGHT: tuple[tuple[str, float], ...] = (
     ("deep loud high wide tall heavy thick far cold hot warm strong earliest", 0.4),
     ("range size amount figure money part fraction level kind sort", 0.5),
     ("new old other one each own whole", 0.5),
-    ("general standard ordinary initial original normal usual", 0.6),
+    ("statutory reported general standard ordinary initial original normal usual", 0.6),
 )  # fmt: skip
 LIGHT_PHRASES: dict[tuple[str, ...], float] = {("carri", "out"): 0.4, ("take", "place"): 0.4}  # as light as a verb
 _light = {stem(word): weight for words, weight in LIGHT for word in words.split()}
@@ -135,14 +136,14 @@ BY_VERB = pattern(
 # What names of things, and deeds, are given as; the first is likeliest.
 GIVEN_AS: tuple[tuple[str, tuple[str, ...]], ...] = (
     ("balance capital principal saving headroom room undrawn owe left instalment price cost fee charge turnover sales revenue income profit loss spending expenditure depreciation materiality provision budget debt claim excess deductible salary premium proceeds goodwill dividend surcharge deposit deficit surplus shortfall overrun levy toll tariff wage bid offer rent capex cash borrowing earnings subsidy grant refund turnover valuation compensation payout damages", ("money", "percent", "number")),
-    ("rebate discount uplift markup gearing occupancy coupon humidity", ("percent", "money", "number")),
+    ("rebate discount uplift markup gearing occupancy coupon humidity uptime availability", ("percent", "money", "number")),
     ("cap ceiling floor limit threshold breakpoint cover credit contribution bonus penalty commission pay paid charged bought sold spend spent added add contribute earn figure allowance", ("money", "percent", "number", "duration")),
     ("life period age tenure interval duration notice", ("duration", "text")),
     ("rise increase decrease fall drop growth return understatement overstatement margin yield stake transfer interest rate change", ("percent", "money", "number")),
     ("date cutoff cut deadline expiry start end commencement maturity completion closing", ("date", "duration")),
     ("security collateral purpose use scope condition", ("text", "list")),
     ("emission consumption usage", ("number", "percent")),
-    ("version size count height width depth length distance weight", ("number", "text")),
+    ("uncertainty exposure reading version size count height width depth length distance weight", ("number", "text")),
 )  # fmt: skip
 _given_as = {stem(word): kinds for words, kinds in GIVEN_AS for word in words.split()}
 _forms = tuple((pattern(form, re.IGNORECASE), kinds) for form, kinds in FORMS)
@@ -150,7 +151,7 @@ PAPER = r"lease|licence|license|contract|agreement|deed|policy|facility|loan|ter
 FRAME = pattern(
     rf",?\s*\b(?:(?:without|excluding|exclusive\s+of|leaving\s+out)\s+(?:any\s+)?(?:tax|vat|gst)|before\s+(?:vat|gst))\b|,?\s*\b(?:if|unless)\s+(?:(?:it|they)\s+(?:is|are)\s+)?(?:not\s+)?(?:ended|terminated|stopped|cancelled|determined|brought\s+to\s+an\s+end)\s+(?:sooner|earlier|early|before)\b"
     rf"|,?\s*\b(?:when|as|at\s+the\s+time(?:\s+when)?)\s+(?:the\s+|this\s+)?(?:{PAPER})\s+was\s+(?:first\s+)?(?:signed|made|granted|concluded|agreed|entered\s+into|taken\s+out)\b"
-    rf"|,?\s*\b(?:as\s+(?:first|originally)\s+(?:signed|agreed|drafted|granted)|at\s+(?:signing|signature|inception|the\s+outset)|(?:in|under)\s+the\s+original\s+(?:{PAPER})|\(original\s+terms\)|originally)\b"
+    rf"|,?\s*\b(?:as\s+(?:first|originally)\s+(?:signed|agreed|drafted|granted)|at\s+(?:signing|signature|inception|the\s+outset|the\s+start|the\s+beginning|first)(?=\s*\?)|at\s+(?:signing|signature|inception|the\s+outset)|(?:in|under)\s+the\s+original\s+(?:{PAPER})|\(original\s+terms\)|originally)\b"
     rf"|\A\W*(?:set\s+out|lay\s+out|write\s+out|put\s+down|show|list|name|give|state|tabulate|spell\s+out)\s+(?:me\s+)?(?=(?:the|all|each|every|its|their|any|in)\b)"
     r"|(?<=\w)\s+(?:look\s+)?like\s*(?=\?)"
     rf"|\b(?:according\s+to\s+the\s+\w+|please|tell\s+me|what\s+does\s+.{{2,40}}?\s+say\s+(?:on|about)|does\s+.{{2,30}}?\s+say|on\s+what|in\s+what|{AUXILIARY}\s+there)\b",

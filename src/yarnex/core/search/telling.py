@@ -19,7 +19,7 @@ from yarnex.core.search.weighing import Answer
 from yarnex.core.terms import Finding, Term
 from yarnex.core.terms.candidates import on_one_line
 from yarnex.core.terms.conditions import condition_of
-from yarnex.core.values import Duration, Money
+from yarnex.core.values import Duration, Money, YesNo
 from yarnex.core.values.numbers import read_digits
 
 # What may be below nothing; every other sum in brackets is one that the statement takes off.
@@ -47,6 +47,13 @@ def finding_of(inquiry: Inquiry, question: Question, answer: Answer) -> Finding:
     if known is not None and isinstance(known.value, Money) and known.state == "stated":
         reasons = (*known.working, *(w for w in answer.working if w not in known.working))
         known = replace(known, value=_without_sign(question, answer).value, working=reasons)
+    if (
+        known is not None
+        and isinstance(answer.value, YesNo)
+        and isinstance(known.value, YesNo)
+        and known.value != answer.value
+    ):
+        known = replace(known, value=answer.value, text=on_one_line(known.cites[0].quote))  # by what the rule excepts
     if known is not None and type(known.value) is type(answer.value):
         kept = Term(known.term.id, known.term.label, known.term.group, known.term.type)
         return Finding(

@@ -66,6 +66,10 @@ BARE_ITEM, MOST_ITEMS = 120, 15  # letters of an item that is no sentence; items
 MOST_OF_CASE = 0.6  # share of the words of a case that must stand in the exception
 
 
+OF_LEAVE = pattern(
+    r"(?:and\s+|but\s+|so\s+)?(?:(?:may|can|could)\b|(?:is|are)\b.*\b(?:allowed|permitted|free|entitled)\b)",
+    re.IGNORECASE,
+)
 ALLOWS = pattern(r"\b(?:may|can|is\s+free\s+to|is\s+entitled\s+to|are\s+allowed)\b(?!\s+not)", re.IGNORECASE)
 EXCEPT_FOR = pattern(
     r"\b(?:except|save|other\s+than|apart\s+from|but\s+(?=(?:the|a|an|either|it|he|she|they|you|we)\b[^.;]*\bmay\b))\b(?P<rest>[^.;]+)",
@@ -78,7 +82,7 @@ def decided_by_exception(question: Question, sentence: str) -> YesNo | None:
     lenders"; None where the question asks for nothing that only the exception names.
     """
     exception = EXCEPT_FOR.search(sentence)
-    if exception is None or len(question.ideas) < 2:
+    if exception is None or len(question.ideas) < 2 or not OF_LEAVE.match(question.text):
         return None
     rule, rest = frozenset(stems_of(sentence[: exception.start()])), frozenset(stems_of(exception["rest"]))
 

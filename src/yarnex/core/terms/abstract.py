@@ -4,10 +4,10 @@ from __future__ import annotations
 
 import re
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import date
 
-from yarnex.core.document import Cite, Document
+from yarnex.core.document import Cite, Document, Span
 from yarnex.core.patterns import pattern
 from yarnex.core.terms.candidates import TYPED, on_one_line
 from yarnex.core.terms.computed import RULES, formula_words, of_an_extra, shown_date
@@ -54,11 +54,15 @@ class Abstract:
         return next((f for f in self.findings if f.term.id == term), None)
 
 
+BETTER_WORKED_OUT = ("signatories",)  # a block of signatures tells more than the words "signed by"
+
+
 def candidates_of(term: Term, passages: Passages) -> list[Candidate]:
     """All candidates of all finders, strongest first; among equals, the first in the document."""
     found = [c for finder in FINDERS for c in finder(term, passages)]
     if term.figure:
-        found = [c for c in found if not _looks_ahead(c, passages)]
+        found = [_after_the_change(c, passages) for c in found if not _looks_ahead(c, passages)]
+        found = [c for c in found if not _is_a_change(c, passages)]
     return sorted(
         found, key=lambda c: (-round(c.weight - OF_A_PART * _is_of_a_part(c), 3), c.text.span.start, c.finder)
     )
@@ -83,6 +87,33 @@ def _looks_ahead(candidate: Candidate, passages: Passages) -> bool:
     )
 
 
+A_CHANGE = pattern(
+    r"\b(?:rose|risen|fell|fallen|grew|grown|increased|decreased|reduced|improved|declined|dropped|went\s+(?:up|down)|up|down)\s+by\s+(?:about\s+|some\s+|over\s+)?\Z",
+    re.IGNORECASE,
+)
+
+
+TO_IT = pattern(r",?\s+to\s+(?=[£$€\d])")
+
+
+def _after_the_change(candidate: Candidate, passages: Passages) -> Candidate:
+    """The candidate with what it came to, "to £38.8 million", where its value is only by how much it rose or fell."""
+    to_it = TO_IT.match(passages.text, candidate.text.span.end) if _is_a_change(candidate, passages) else None
+    if to_it is None:
+        return candidate
+    there = Span(to_it.end(), min(len(passages.text), to_it.end() + 40))
+    came_to = next((f for f in passages.values_in("money", there) if f.span.start == there.start), None)
+    if came_to is None:
+        return candidate
+    return replace(candidate, value=came_to.value, text=Cite(passages.document, came_to.span))
+
+
+def _is_a_change(candidate: Candidate, passages: Passages) -> bool:
+    """True for a value by which something rose or fell, which is not what it came to."""
+    at = candidate.text.span.start
+    return candidate.finder in SENTENCES and A_CHANGE.search(passages.text, max(0, at - 40), at) is not None
+
+
 def _is_of_a_part(candidate: Candidate) -> bool:
     """True for what a sentence says of some numbered part only, "For Mill 4 the period is ...", and for what
     an endorsement says without taking the place of the general rule.
@@ -105,7 +136,9 @@ def abstract(document: Document, sheet: Sheet, passages: Passages | None = None)
         findings[term.id] = _chosen(term, candidates_of(term, passages), passages)
     for _ in range(2):  # a computed value may be what another one needs
         for term in sheet.terms:
-            if term.compute and (_open(findings[term.id]) or of_an_extra(term, findings)):
+            if term.compute and (
+                _open(findings[term.id]) or of_an_extra(term, findings) or term.compute in BETTER_WORKED_OUT
+            ):
                 made = RULES[term.compute](term, findings, passages)
                 if made is not None:
                     findings[term.id] = Finding(

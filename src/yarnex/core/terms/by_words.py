@@ -84,6 +84,12 @@ OF_BEFORE = 0.15  # for or against such a value
 OF_LABEL = 0.85  # how much a word of the label of a row or of the head of a column counts at the least
 # "... for A and nine months for B": the second value opens another part.
 ANOTHER = pattern(r"\b(?:and|or|but)\s+(?:(?:for|of|to|by)\s+)?(?:[£$€]\s?)?\Z")
+# "... audited accounts within 120 days of the year end and management accounts within 30 days": what is ahead of the first value
+# is said of the second one less surely.
+NEW_SUBJECT_OPENS = pattern(
+    r"(?:\band\b|\bor\b|[;,])\s+(?:the\s+)?[a-z]+(?:\s+[a-z]+){0,2}\s+(?:within|by|not\s+later\s+than|is|are|of|at)\s[^.;]{0,24}\Z"
+)
+NEW_SUBJECT = 24.0
 OF_IT = pattern(r"\s+of\s+(?:(?:the|its|their|our|each|any|all)\s+)?")
 NEARLY_AS_SURE = 0.2  # how much less surely another word may name a thing and still tell where it stands
 SECONDS_OF = 3  # best lines whose other values are hits too
@@ -472,7 +478,9 @@ class Matcher:
     def _nearest(self, places: Sequence[int], value: Span, values: Sequence[Span], first: int) -> float:
         """How much parts a value from the nearest of a word's places, of which those inside values do not count."""
         free = [at for at in places if not any(v.start <= at < v.end for v in values)]
-        return min((0.0 if at < first else self._parted(at, value, values) for at in free), default=float("inf"))
+        ahead = min((v.end for v in values if v.end <= value.start), default=0)
+        new = NEW_SUBJECT if ahead and NEW_SUBJECT_OPENS.search(self.lines.text, ahead, value.start) else 0.0
+        return min((new if at < first else self._parted(at, value, values) for at in free), default=float("inf"))
 
     def _parted(self, at: int, value: Span, values: Sequence[Span]) -> float:
         """How much parts a word from a value: characters, and more for what ends a part of the sentence between them."""

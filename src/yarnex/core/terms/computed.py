@@ -442,6 +442,9 @@ def other_side(term: Term, findings: Findings, passages: Passages) -> Computed |
     named: dict[str, Span] = {}
     for found in find_organisations(document.text[:HEAD]):
         named.setdefault(found.value.name.lower(), found.span)
+    strangers = [span for name, span in named.items() if name != known]
+    if len(strangers) == 1 and (beside := _beside_the_customer(counterpart, strangers[0], passages)) is not None:
+        return beside
     if len(named) < 2 or known not in named:
         return None
     sentence = passages.sentence_at(named[known].start)
@@ -607,6 +610,17 @@ def speakers(term: Term, findings: Findings, passages: Passages) -> Computed | N
     whole = tuple(_in_full(name, document.text) for name in names)
     told = tuple(f"{short} is taken for {name}" for short, name in zip(names, whole, strict=True) if short != name)
     return Computed(ListOf(whole), "; ".join(whole), (f"{len(names)} people speak", *told), cites)
+
+
+def _beside_the_customer(counterpart: Finding, place: Span, passages: Passages) -> Computed | None:
+    """The one organisation that an agreement names at its head, "between Weir Ltd and the customer named in the order"."""
+    sentence = passages.sentence_at(place.start)
+    words = sentence.span.of(passages.text) if sentence is not None else ""
+    if not re.search(rf"\bbetween\b.*\bthe\s+{re.escape(counterpart.term.label.lower())}\b", words, re.IGNORECASE):
+        return None
+    cite = Cite(passages.document, place)
+    name = " ".join(cite.quote.split())
+    return Computed(Party(name), name, (f"named at the head beside the {counterpart.term.label.lower()}",), (cite,))
 
 
 INITIALS = pattern(r"[A-Z]{2,3}")

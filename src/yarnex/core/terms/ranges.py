@@ -18,6 +18,7 @@ CHANGED_FROM = pattern(
     r"\b(?:increas|reduc|rais|lower|chang|amend|extend|cut|r[io]se|fell|fall|grew|grow|shorten|move|went|go(?:es)?|up|down)\w*\b[^.;]{0,60}\bfrom\s*\Z",
     re.IGNORECASE,
 )
+BY = pattern(r"\bby\s+(?:about\s+|some\s+)?\Z", re.IGNORECASE)  # "fell by £5 million to £38 million"
 SEEN = 60  # characters before a value in which the range that it ends may begin
 
 
@@ -46,5 +47,9 @@ def range_ending(text: str, start: int, place: Span, value: Value | None) -> Spa
         return None
     lower = RANGE_TO.search(text[max(start, place.start - SEEN) : place.start])
     if lower is None or CHANGED_FROM.search(text[max(start, place.start - 120) : place.start - len(lower.group())]):
+        return None
+    if lower.group().rstrip().endswith("to") and BY.search(
+        text, max(start, place.start - SEEN), place.start - len(lower.group())
+    ):
         return None
     return Span(place.start - len(lower.group()), place.end)

@@ -45,10 +45,14 @@ _opens = pattern(
 
 
 SIGNED_FOR = pattern(
-    rf"\b[Ss]igned\s+(?:for|by|on\s+behalf\s+of|for\s+and\s+on\s+behalf\s+of)\s+(?P<party>(?:the\s+)?[A-Z][\w&.,’'() -]{{1,60}}?)(?:\s+by(?:\s+(?:its|two|the)\s+[a-z ]{{3,30}}?)?)?\s*:\s*(?P<who>{_name})(?:,\s+(?P<post>[A-Z][\w&-]*(?:\s[A-Z][\w&-]*){{0,3}}?)(?=\s*(?:\Z|\n|\s{{2,}}|Signed\b)))?"
+    rf"\b(?:[Ss]igned|SIGNED)\s+(?:for|by|on\s+behalf\s+of|for\s+and\s+on\s+behalf\s+of)\s+(?P<party>(?:the\s+)?[A-Z][\w&.,’'() -]{{1,60}}?)(?:\s+by(?:\s+(?:its|two|the)\s+[a-z ]{{3,30}}?)?)?\s*:\s*(?P<who>{_name})(?:,\s+(?P<post>[A-Z][\w&-]*(?:\s[A-Z][\w&-]*){{0,3}}?)(?=\s*(?:\Z|\n|\s{{2,}}|Signed\b)))?"
 )
 
 
+# "Signed: A. Smith, Director, Brackenfold Mills plc"
+SIGNED_OF = pattern(
+    rf"\b[Ss]igned:\s*(?P<who>(?:Dr\.?\s)?{_name}),\s+(?P<post>[A-Z][\w&-]*(?:\s[A-Z][\w&-]*){{0,3}}),\s+(?P<party>[A-Z][\w&.,’'() -]{{2,60}}?\b(?:plc|PLC|Ltd|Limited|LLC|LLP|Inc|GmbH|AG|BV|SA|SAS|Oy|AB|AS)\b)"
+)
 BY = pattern(r"\s+By:")
 FIRM_BY = pattern(r"[A-Z][^\n]{3,80}?\s+By:\s")
 
@@ -117,7 +121,8 @@ def _columns(table: Table) -> Iterator[list[Span]]:
 def _in_block(document: Document, spans: list[Span]) -> Iterator[Signatory]:
     text = "\n".join(s.of(document.text) for s in spans)
     several = list(SIGNED_FOR.finditer(text))
-    if len(several) > 1:  # "Signed for the Seller: A. Smith, Director    Signed for the Buyer: B. Jones, Chair"
+    several += [m for m in SIGNED_OF.finditer(text) if not any(m.start() == o.start() for o in several)]
+    if several:  # "Signed for the Seller: A. Smith, Director    Signed for the Buyer: B. Jones, Chair"
         for one in several:
             who = one["who"].strip(" ,.")
             place = _place(document, spans, who)

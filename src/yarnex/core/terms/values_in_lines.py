@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import re
 from collections.abc import Callable, Sequence
+from contextlib import suppress
 from dataclasses import replace
 from datetime import date
 from decimal import Decimal
@@ -47,6 +48,10 @@ REFERENCE = pattern(
 MONEY_HEAD = pattern(
     r"\b(?:amount|price|cost|fee|fees|total|sum|charge|paid|due|balance|rent|premium|limit|value|presented|allowed|instalment|payment|interest|capital|estimate|excess|deductible|retention|deposit|insured|discount|rebate|levy|cover)s?\b",
     re.IGNORECASE,
+)
+# "by Wednesday 19 August, as the board meets on the 20th"
+THE_NTH = pattern(
+    r"\b(?:on|by|from|until|to|and)\s+(?P<nth>the\s+(?P<day>[12]?\d|3[01])(?:st|nd|rd|th))\b(?!\s+(?:of\b|\w*day\b|[A-Z]|anniversary|century|floor))"
 )
 # Heads of a table of rates of exchange, "For €1", and the labels of its rows.
 OF_ONE = pattern(
@@ -169,6 +174,12 @@ class LineValues:
             place = _moved(span, line.values.start)
             if not any(f.span.overlaps(place) for f in found):
                 more.append(Found(DateValue(other), place, f"no year said; {other.year} as the date beside it"))
+        for m in THE_NTH.finditer(self.text, line.values.start, line.values.end):
+            dated = [f.value.day for f in (*found, *more) if isinstance(f.value, DateValue) and f.span.end <= m.start()]
+            if dated and dated[-1] is not None:
+                with suppress(ValueError):  # no such day in that month
+                    same = DateValue(dated[-1].replace(day=int(m["day"])))
+                    more.append(Found(same, Span(*m.span("nth")), "the month of the day before it"))
         return sorted((*found, *more), key=lambda f: f.span)
 
     @cached_property

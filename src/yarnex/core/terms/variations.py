@@ -11,6 +11,7 @@ from dataclasses import replace
 from datetime import date
 
 from yarnex.core.document import Cite, Span
+from yarnex.core.document.sentences import sentences
 from yarnex.core.document.table_paths import column_path
 from yarnex.core.patterns import pattern
 from yarnex.core.terms.model import DELETED, Candidate, Finding, quoted
@@ -57,8 +58,31 @@ def rewordings_in(passages: Passages) -> list[tuple[str, str, tuple[str, ...], S
                 for m in form.finditer(words):
                     at = Span(span.start + m.start(), span.start + m.end())
                     out.append((m[1], m[2], tuple(PLACE.findall(words[: m.end()])), at))
+    if "instead of" in low:
+        for span in _all_sentences(passages):
+            words = span.of(passages.text)
+            for m in INSTEAD.finditer(words):
+                at = Span(span.start + m.start(), span.start + m.end())
+                out.append((m["old"], m["new"], tuple(PLACE.findall(words[: m.end()])), at))
     passages.__dict__["_rewordings"] = out
     return out
+
+
+# "The cap in clause 10.2 is 200% instead of 100%."
+INSTEAD = pattern(
+    r"\b(?:in|under)\s+(?:clause|section|paragraph|condition|article)\s+\d[\d.]*\s+(?:is|are|shall\s+be|becomes?)\s+(?P<new>[^\s,;][^,;]{0,40}?)\s+instead\s+of\s+(?P<old>[^\s,;][^,;]{0,40}?)(?=[,.;]?(?:\s|\Z))",
+    re.IGNORECASE,
+)
+
+
+def _all_sentences(passages: Passages) -> Iterator[Span]:
+    """The sentences of paragraphs and of the cells of tables, where order forms set their special terms."""
+    yield from (s.span for s in passages.sentences)
+    for table in passages.document.tables:
+        for cell in table.cells:
+            words = cell.span.of(passages.text)
+            if len(words) > 20:
+                yield from (Span(cell.span.start + s.start, cell.span.start + s.end) for s in sentences(words))
 
 
 def reworded(old: Finding, amendment: Passages, name: str) -> Finding:
@@ -69,7 +93,7 @@ def reworded(old: Finding, amendment: Passages, name: str) -> Finding:
         or old.term.type not in ("duration", "percent", "money", "number", "date", "text")
     ):
         return old
-    place = old.cites[0].section
+    place = _clause_of(amendment, old.cites[0]) if old.cites[0].document is amendment.document else old.cites[0].section
     for before, after, clauses, at in rewordings_in(amendment):
         inside, around = before.lower() in old.text.lower(), old.text.lower() in before.lower()
         if not (inside or around) or not any(re.search(rf"(?<![\d.]){re.escape(c)}(?![\d.])", place) for c in clauses):
@@ -107,7 +131,7 @@ def superseded(passages: Passages, place: Span, value: Span) -> bool:
         low = before.lower()
         if at.overlaps(place) or not (low in words or words in low):
             continue
-        section = section or Cite(passages.document, value).section
+        section = section or _clause_of(passages, Cite(passages.document, value))
         named = any(re.search(rf"(?<![\d.]){re.escape(c)}(?![\d.])", section) for c in clauses)
         sentence = passages.sentence_at(at.start)
         if named and not (sentence is not None and CASE.search(sentence.span.of(passages.text))):
@@ -141,23 +165,34 @@ def clauses_taken_out(passages: Passages) -> list[tuple[str, Span]]:
         from yarnex.core.terms.identity import identify  # which itself reads passages
 
         if identify(passages.document).kind not in CHANGES_OTHERS:
-            for sentence in passages.sentences:
-                words = sentence.span.of(passages.text)
+            for span in _all_sentences(passages):
+                words = span.of(passages.text)
                 m = TAKEN_OUT.search(words)
                 if m is not None and not CASE.search(words):
-                    out.append((m["number"], sentence.span))
+                    out.append((m["number"], span))
     passages.__dict__["_taken_out"] = out
     return out
 
 
 def taken_out_by(passages: Passages, place: Cite) -> Span | None:
     """Where the document says that the clause in which a place stands does not apply; None where it does not."""
-    if place.document is not passages.document:
+    if place.document is not passages.document or not clauses_taken_out(passages):
         return None
+    clause = _clause_of(passages, place)
     for number, at in clauses_taken_out(passages):
-        if not at.overlaps(place.span) and re.search(rf"(?<![\d.]){re.escape(number)}(?!\d|\.\d)", place.section):
+        if not at.overlaps(place.span) and re.search(rf"(?<![\d.]){re.escape(number)}(?!\d|\.\d)", clause):
             return at
     return None
+
+
+OWN_NUMBER = pattern(r"\(?(\d[\d.]*\d)\)?\s")
+
+
+def _clause_of(passages: Passages, place: Cite) -> str:
+    """The section in which a place stands, and the number with which its own sentence opens where a paragraph holds several."""
+    sentence = passages.sentence_at(place.span.start)
+    own = OWN_NUMBER.match(sentence.span.of(passages.text)) if sentence is not None else None
+    return f"{place.section} {own[1]}" if own is not None else place.section
 
 
 def without_effect(old: Finding, passages: Passages) -> Finding:

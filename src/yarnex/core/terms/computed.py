@@ -524,6 +524,19 @@ def sender(term: Term, findings: Findings, passages: Passages) -> Computed | Non
     return _words_at(signature_of(passages.document), "below the close of the letter")
 
 
+def author(term: Term, findings: Findings, passages: Passages) -> Computed | None:
+    """Who signs a report, else the organisation in its first two lines; a header or a footer may be the reader's."""
+    from yarnex.core.terms.letterhead import issuer_of, signature_of
+
+    signed = signature_of(passages.document)
+    if signed is not None:
+        return _words_at(signed, "below the close")
+    head = issuer_of(passages.document)
+    first = [b for b in passages.document.blocks if b.kind not in ("furniture", "note")][:2]
+    at_the_top = head is not None and any(b.span.start <= head.span.start < b.span.end for b in first)
+    return _words_at(head, "named at the head of the paper") if at_the_top else None
+
+
 def subject(term: Term, findings: Findings, passages: Passages) -> Computed | None:
     """The line below the salutation, or the one that opens with "Re"."""
     from yarnex.core.terms.letterhead import subject_of
@@ -681,6 +694,7 @@ RULES: dict[str, Rule] = {
     "other_side": other_side,
     "price_of_one": price_of_one,
     "sender": sender,
+    "author": author,
     "signature": signature,
     "signatories": signatories,
     "subject": subject,

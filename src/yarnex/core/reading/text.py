@@ -157,11 +157,7 @@ def _titles(lines: list[str]) -> set[int]:
                 out.add(place + 1)
             continue
         beside = not above and place + 1 < len(lines) and lines[place + 1].strip()
-        if (
-            not number
-            and beside
-            and (OF_LISTS.search(below) or (len(below.split()) >= LONG_PROSE and below[:1].isupper()))
-        ):
+        if beside and (OF_LISTS.search(below) or (len(below.split()) >= LONG_PROSE and below[:1].isupper())):
             out.add(place + 1)
     return out
 

@@ -17,7 +17,7 @@ from yarnex.core.search.signed import SIGNS
 from yarnex.core.search.weighing import Answer
 from yarnex.core.values import Party
 from yarnex.core.values.numbers import WORDS
-from yarnex.core.values.parties import find_organisations
+from yarnex.core.values.parties import is_organisation
 from yarnex.core.words import stems_of
 
 # What words must have that stand for a day, a sum or a length: a figure, or how it is fixed, or that there is none.
@@ -60,17 +60,15 @@ WHO_SIGNED = pattern(r"(?:and\s+)?who\s+(?:has\s+|have\s+)?(?:counter-?)?sign(?:
 BY_SIGNATURE = ("the name in the block of signatures", "a person named there")  # persons sign, for firms
 
 
-def _is_firm(name: str) -> bool:
-    return any(len(f.value.name) >= len(name.strip()) - 2 for f in find_organisations(name))
-
-
 def that_may_stand(inquiry: Inquiry, question: Question, answers: Sequence[Answer]) -> list[Answer]:
     """The answers whose words can be what is asked for."""
     answers = [a for a in answers if a.kind != "number" or not _tells_of_units(inquiry, a)]
     answers = [a for a in answers if not _is_echo(inquiry, question, a)]
     if question.kinds[0] == "party" and WHO_SIGNED.match(question.text) and any(a.why in BY_SIGNATURE for a in answers):
         answers = [
-            a for a in answers if a.why in BY_SIGNATURE or not (isinstance(a.value, Party) and _is_firm(a.value.name))
+            a
+            for a in answers
+            if a.why in BY_SIGNATURE or not (isinstance(a.value, Party) and is_organisation(a.value.name))
         ]
     if question.kinds == ("yes_no",) and SIGNS.search(question.text):
         answers = [a for a in answers if SIGNING.search(a.quote.quote)]

@@ -19,7 +19,7 @@ from yarnex.core.terms.passages import BLACKED_OUT, BLANK, Labelled, Passages
 from yarnex.core.terms.schedules import TOTAL
 from yarnex.core.terms.values_in_lines import YEAR, LineValues
 from yarnex.core.values import Found, Quantity, Schedule, Text, Value, YesNo
-from yarnex.core.values.parties import find_organisations
+from yarnex.core.values.parties import is_organisation
 from yarnex.core.values.ticks import find_options, ticked_answer
 
 GROUP = "Other particulars"
@@ -82,11 +82,6 @@ def other_particulars(
                 continue  # told row by row, under the names of what is required
             told = [(c.span, f.text) for f in findings if f.found for c in f.cites if c.document is passages.document]
             yield from _cells(table, told, findings, values, passages, ids, wanted)
-
-
-def _is_organisation(words: str) -> bool:
-    """True where some words are the name of an organisation and nothing else."""
-    return any(len(f.value.name) >= len(words.strip(" .,")) - 2 for f in find_organisations(words))
 
 
 def _is_particular(row: Labelled, passages: Passages) -> bool:
@@ -168,7 +163,7 @@ def _finding(
         return None
     if _is_contents(label, words, passages) or (SIGNED_BY_LABEL.fullmatch(label) and A_PERSON_OR_GAP.fullmatch(words)):
         return None
-    if _is_organisation(label) and _is_organisation(words):
+    if is_organisation(label) and is_organisation(words):
         return None  # two columns of signatures
     name = re.sub(r"\W+", "_", label.lower()).strip("_")[:60] or "row"
     ids[name] = ids.get(name, 0) + 1

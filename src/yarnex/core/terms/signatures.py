@@ -8,7 +8,7 @@ from dataclasses import dataclass
 
 from yarnex.core.document import Cite, Document, Span, Table
 from yarnex.core.patterns import pattern
-from yarnex.core.values.parties import find_organisations
+from yarnex.core.values.parties import is_organisation
 
 LINES = 7  # short paragraphs that one block of signatures may run over
 SHORT = 110  # letters of such a paragraph
@@ -90,7 +90,7 @@ def _blocks(document: Document) -> Iterator[list[Span]]:
                 yield from _columns(table)
         elif len(words) < 2 * SHORT and (_opens.match(words) or FIRM_BY.match(words)):
             above = blocks[place - 1] if place else None
-            named = above is not None and above.kind != "table" and _is_firm(above.span.of(document.text))
+            named = above is not None and above.kind != "table" and is_organisation(above.span.of(document.text))
             run = [above.span, block.span] if above is not None and named else [block.span]
             for after in blocks[place + 1 : place + LINES]:
                 line = after.span.of(document.text)
@@ -103,12 +103,6 @@ def _blocks(document: Document) -> Iterator[list[Span]]:
                 run.append(after.span)
             done = place + len(run) - bool(named)
             yield run
-
-
-def _is_firm(words: str) -> bool:
-    """True where a line is the name of an organisation and no more, as above the place for its signature."""
-    words = words.strip(" ,.:")
-    return len(words) < SHORT and any(len(f.value.name) >= len(words) - 2 for f in find_organisations(words))
 
 
 def _columns(table: Table) -> Iterator[list[Span]]:
@@ -134,7 +128,7 @@ def _in_block(document: Document, spans: list[Span]) -> Iterator[Signatory]:
         party = f"{m['party'].title()}: {m['firm'].strip(' ,.')}"
     elif m := _for.search(text):
         party = m["party"].strip(" ,.")
-    elif _is_firm(first := BY.split(text.split("\n")[0])[0]):
+    elif is_organisation(first := BY.split(text.split("\n")[0])[0]):
         party = first.strip(" ,.:")
     for form in (_labelled, _posted, _signed):
         for m in form.finditer(text):

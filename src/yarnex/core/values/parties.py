@@ -77,6 +77,12 @@ def find_organisations(text: str) -> Iterator[Found[Party]]:
         yield Found(Party(name), Span(start, start + len(name)))
 
 
+def is_organisation(words: str) -> bool:
+    """True where some words are the name of an organisation and no more, but for a full stop, a comma or a colon."""
+    name = words.strip(" ,.:\t\n")
+    return bool(name) and any(len(f.value.name) >= len(name) - 2 for f in find_organisations(name))
+
+
 def find_party_roles(text: str) -> Iterator[Found[PartyRole]]:
     """Each 'NAME, a company ... (the "Role")', left to right; the span is the name's.
 

@@ -60,16 +60,27 @@ WHO_SIGNED = pattern(r"(?:and\s+)?who\s+(?:has\s+|have\s+)?(?:counter-?)?sign(?:
 BY_SIGNATURE = ("the name in the block of signatures", "a person named there")  # persons sign, for firms
 
 
+def _who_sign(answers: Sequence[Answer]) -> list[Answer]:
+    """Those named where something is signed; firms only where no person is."""
+    persons = any(a.why in BY_SIGNATURE for a in answers)
+    return [
+        a
+        for a in answers
+        if a.why in BY_SIGNATURE
+        or (a.finding is not None and a.kind in ("party", "list") and "sign" in stems_of(a.finding.term.label))
+        or (
+            SIGNING.search(a.quote.quote)
+            and not (persons and isinstance(a.value, Party) and is_organisation(a.value.name))
+        )
+    ]
+
+
 def that_may_stand(inquiry: Inquiry, question: Question, answers: Sequence[Answer]) -> list[Answer]:
     """The answers whose words can be what is asked for."""
     answers = [a for a in answers if a.kind != "number" or not _tells_of_units(inquiry, a)]
     answers = [a for a in answers if not _is_echo(inquiry, question, a)]
-    if question.kinds[0] == "party" and WHO_SIGNED.match(question.text) and any(a.why in BY_SIGNATURE for a in answers):
-        answers = [
-            a
-            for a in answers
-            if a.why in BY_SIGNATURE or not (isinstance(a.value, Party) and is_organisation(a.value.name))
-        ]
+    if question.kinds[0] == "party" and WHO_SIGNED.match(question.text):
+        answers = _who_sign(answers)
     if question.kinds == ("yes_no",) and SIGNS.search(question.text):
         answers = [a for a in answers if SIGNING.search(a.quote.quote)]
     if question.sure and question.kinds[0] == "code":

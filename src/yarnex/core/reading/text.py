@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import html
 import itertools
 import re
 
@@ -22,6 +23,9 @@ SIZE = 10.0
 RULE = pattern(r"\s*([-=_*~#+])(?:\s?\1){2,}\s*\Z")
 NUMBERED = pattern(r"(?P<number>\d{1,2})\s+(?=[A-Z])")  # "3 How to send"
 TOKEN = pattern(r"\S+")
+ENTITY = pattern(
+    r"&(?:#\d{2,5}|#x[\da-fA-F]{2,5}|[a-zA-Z]{2,8}\d?);"
+)  # HTML's names of letters, which Markdown may use
 
 
 def decode(data: bytes, path: str) -> tuple[str, Problem | None]:
@@ -53,6 +57,8 @@ def read_text(data: bytes, path: str, sha256: str, markdown: bool = False) -> Do
     """The document in a text file's bytes; each place is a line of the file, form feeds part pages."""
     text, problem = decode(data, path)
     text = text.replace("\r\n", "\n").replace("\r", "\n").expandtabs(8)
+    if markdown:
+        text = ENTITY.sub(lambda m: html.unescape(m.group()).replace("\u00a0", " "), text)
     sheets = text.split("\f")
     if len(sheets) > 1 and not sheets[-1].strip():
         sheets.pop()

@@ -216,7 +216,10 @@ def cued(inquiry: Inquiry, question: Question, answer: Answer) -> Answer:
     opening = row.split(" – ")[0]
     near = text[max(around.start, value.start - BESIDE) : min(around.end, value.end + BESIDE)]
     told = {
-        "opposed": float(opposed_to(question.text, f"{row} {head} {near}")),
+        "opposed": float(
+            opposed_to(question.text, f"{row} {head} {near}")
+            or not _as_far_ahead(question, f"{row} {head} {around.of(text)}")
+        ),
         "cue_fit": fit,
         "change": change,
         "if_not": if_not_fit(question.text, text, value, around.start),
@@ -228,6 +231,20 @@ def cued(inquiry: Inquiry, question: Question, answer: Answer) -> Answer:
     for name, amount in told.items():
         evidence[EVIDENCE.index(name)] = amount
     return replace(answer, evidence=tuple(evidence))
+
+
+# "What do they guide to?": what has come out is no answer.
+AHEAD_ASKED = pattern(r"\b(?:guid(?:e|es|ed|ing|ance)|forecasts?|outlook)\b", re.IGNORECASE)
+AHEAD_SAID = pattern(
+    r"\b(?:guid(?:e|es|ed|ing|ance)|forecasts?|outlook|expect\w*|anticipat\w*|targets?|targeting|plan(?:s|ned)?|budget\w*|aims?|will|shall|should|would|intend\w*|project(?:s|ed|ions?)|estimate[sd]?|next|ahead|coming|this\s+(?:financial\s+)?year|likely|medium[-\s]term|see(?:s|ing)?|looking|hope[sd]?)\b"
+    r"|\b20\d\d\s?E\b|\bE\b|[’']ll\b",
+    re.IGNORECASE,
+)
+
+
+def _as_far_ahead(question: Question, words: str) -> bool:
+    """False where guidance is asked for and the words around a value look ahead to nothing."""
+    return not AHEAD_ASKED.search(question.text) or AHEAD_SAID.search(words) is not None
 
 
 def as_amended(question: Question, answers: Sequence[Answer]) -> list[Answer]:

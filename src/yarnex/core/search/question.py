@@ -97,7 +97,7 @@ SUMS = pattern(
     re.IGNORECASE,
 )
 IN_UNITS = pattern(
-    r"\bin\s+(?:square|cubic|sq|metres?|meters?|feet|hectares?|acres?|kilo\w+|litres?|tonnes?)\b|\b(?:floors?|rooms?|sites?|buildings?)\W*\Z",
+    r"\bin\s+(?:square|cubic|sq|metres?|meters?|feet|hectares?|acres?|kilo\w+|litres?|tonnes?)\b|\b(?:floors?|rooms?|sites?|buildings?|units?|yards?|premises|plots?|shops?|offices?|warehouses?|houses?|gardens?|fields?)\W*\Z",
     re.IGNORECASE,
 )
 # "How much gas must be saved": a measured thing, where its name is not given as a sum.
@@ -402,6 +402,10 @@ def _ideas(words: str) -> tuple[Idea, ...]:
         replace(i, weight=_light.get(i.name[0], 1.0) if len(i.name) == 1 else LIGHT_PHRASES.get(i.name, i.weight))
         for i in ideas_of(plain)
     )
+    if MORE.search(words):  # "how much more was deposited": what was added to it
+        found = (*found, *(replace(i, weight=MORE_WEIGHT) for i in ideas_of("additional")))
+    if (added := ADDED.search(words)) is not None:
+        found = tuple(replace(i, weight=1.0) if i.name == (stem(added["what"]),) else i for i in found)
     if IS_PAYABLE.search(words):  # what is paid of a named sum says nothing more of it
         found = tuple(replace(i, weight=i.weight * ASKED_WEIGHT) if i.name == PAY else i for i in found)
     if OF_CODE.search(words):  # "policy number": the label may say "Policy" alone
@@ -409,6 +413,9 @@ def _ideas(words: str) -> tuple[Idea, ...]:
     return (*found, *(i for i in measured if i.name not in {f.name for f in found})) or ideas_of(words)
 
 
+MORE = pattern(r"\bhow\s+(?:much|many)\s+(?:more|extra|further)\b(?!\s+than\b)", re.IGNORECASE)
+MORE_WEIGHT = 0.7
+ADDED = pattern(r"\b(?:the|an?|this|that)\s+(?P<what>added|extra)\s+\w", re.IGNORECASE)
 IS_PAYABLE = pattern(
     r"\A(?:and\s+)?(?:what|which|how\s+much)\s+(?!is\b|are\b|does\b|do\b)\w.*\b(?:is|are|was|were)\s+(?:payable|charged|due)\s*\?",
     re.IGNORECASE,

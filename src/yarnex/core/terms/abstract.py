@@ -166,12 +166,14 @@ def abstract(document: Document, sheet: Sheet, passages: Passages | None = None)
 
 def sheet_for(document: Document, name: str = AUTO) -> Sheet:
     """The sheet of this name or file; with "auto", the one for the document's kind. Raises PackError."""
-    from yarnex.core.terms.identity import identify
+    from yarnex.core.terms.identity import CHANGES_ANOTHER, identify, kind_amended
     from yarnex.core.terms.sheets import OTHER, load_sheet, sheet_for_kind
 
     if name != AUTO:
         return load_sheet(name)
     kind = identify(document).kind
+    if kind in CHANGES_ANOTHER:
+        kind = kind_amended(document) or kind
     return load_sheet(OTHER if kind == "unknown" and not _agrees(document) else sheet_for_kind(kind))
 
 

@@ -11,10 +11,9 @@ from yarnex.core.document import Cite, Document, Span
 from yarnex.core.patterns import pattern
 from yarnex.core.terms.abstract import Abstract
 from yarnex.core.terms.computed import RULES
-from yarnex.core.terms.identity import document_date, identify
+from yarnex.core.terms.identity import CHANGES_ANOTHER, document_date, identify
 from yarnex.core.terms.model import DELETED, Finding, Sheet, quoted
 from yarnex.core.terms.passages import Passages
-from yarnex.core.terms.sheets import load_sheet
 from yarnex.core.terms.variations import long_sentences, reworded
 from yarnex.core.values import (
     DateValue,
@@ -24,7 +23,7 @@ from yarnex.core.values import (
     same_value,
 )
 
-KINDS = ("amendment", "side_letter")
+KINDS = CHANGES_ANOTHER
 DATES = ("lease_date", "agreement_date", "contract_date", "order_date", "document_date")
 TAKES_EFFECT = pattern(
     r"\b(?:(?:takes?|have|has|with) effect|is effective|effective (?:from|on|as of)|(?:apply|applies) (?:from|on and after))\b"
@@ -93,8 +92,6 @@ def sheets_of_bases(documents: Sequence[Document], chosen: Sequence[Sheet]) -> l
         ]
         if scores and max(scores)[0] >= 2:
             out[place] = chosen[-max(scores)[1]]
-        elif re.search(r"\b(?:landlord|lessor|demised)\b", document.text[:6000], re.IGNORECASE):
-            out[place] = load_sheet("lease")
     return out
 
 

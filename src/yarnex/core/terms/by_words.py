@@ -568,6 +568,9 @@ def matcher_of(passages: Passages) -> Matcher:
     return made
 
 
+LEAST_WEIGHT = 0.63  # of a value beside other words than the term's own
+
+
 def from_plain_words(term: Term, passages: Passages) -> Iterator[Candidate]:
     """Lines that say what the term's label, its other names or its hint say, with a value of the term's type close by."""
     if term.type not in (*TYPED, "party", "text") or (term.type == "text" and not (term.asked or term.hint)):
@@ -605,6 +608,8 @@ def from_plain_words(term: Term, passages: Passages) -> Iterator[Candidate]:
             if term.requires and not says(term.requires, hit.line.span.of(passages.text)):
                 continue
             weight = 0.45 + 0.21 * min(1.3, hit.score)
+            if hit.found is not None and weight < LEAST_WEIGHT:
+                continue
             why = f"the words for {words!r} stand there"
             if hit.found is not None:
                 yield candidate(passages, term, hit.found, weight, "words", why)

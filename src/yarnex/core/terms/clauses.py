@@ -8,13 +8,24 @@ from collections.abc import Iterator
 from yarnex.core.document import Cite, Span
 from yarnex.core.patterns import pattern
 from yarnex.core.phrases import says
-from yarnex.core.terms.candidates import is_named, on_one_line, shortened, without_number
+from yarnex.core.terms.candidates import (
+    TYPED,
+    candidate,
+    fits,
+    is_named,
+    on_one_line,
+    quote_around,
+    shortened,
+    without_number,
+)
 from yarnex.core.terms.identity import identify
 from yarnex.core.terms.model import Candidate, Term
 from yarnex.core.terms.passages import Passages, plain_label
 from yarnex.core.terms.wording import is_others_duty
-from yarnex.core.values import ListOf, Text
+from yarnex.core.values import ListOf, Text, same_value
 from yarnex.core.words import stems_of
+
+ONLY_ONE = 0.76  # weight of a value that is the only one of its type in a clause with a term's name
 
 
 def from_headed_clauses(term: Term, passages: Passages) -> Iterator[Candidate]:
@@ -54,6 +65,29 @@ def from_headed_clauses(term: Term, passages: Passages) -> Iterator[Candidate]:
         yield Candidate(
             "stated", Text(on_one_line(cite.quote)), cite, cite, weight, "heading", f"the clause is headed {heading!r}"
         )
+
+
+def from_headed_values(term: Term, passages: Passages) -> Iterator[Candidate]:
+    """Typed terms: the one value of their type in a clause headed with one of their names, "7. Bonus. At the Board's discretion,
+    up to 40 per cent of salary."
+    """
+    if not term.names or term.type not in TYPED:
+        return
+    document = passages.document
+    for place, block in enumerate(document.blocks):
+        if not block.heading or block.kind == "furniture" or not is_named(term.names, plain_label(block.heading)):
+            continue
+        span = _clause_text(passages, place)
+        if span is None or (term.by and is_others_duty(span.of(passages.text), term.by)):
+            continue
+        found = [f for f in passages.values_in(term.type, span) if fits(term, f.value)]
+        if not found or any(not same_value(f.value, found[0].value) for f in found):
+            continue
+        quote = quote_around(passages, found[0].span)
+        if says(term.excludes, quote.quote) or (term.requires and not says(term.requires, span.of(passages.text))):
+            continue
+        why = f"the only such value in the clause headed {block.heading!r}"
+        yield candidate(passages, term, found[0], ONLY_ONE, "heading", why)
 
 
 def _rows_of_table_at(passages: Passages, span: Span) -> ListOf | None:

@@ -89,7 +89,14 @@ FORMAT_LABELS = {
 GENERAL = ("agreement", "letter", "policy")  # named by a word that narrower kinds have in their names too
 INSURANCE = "insurance_policy"
 EMPLOYMENT = "employment"
+CHANGES_ANOTHER = ("amendment", "side_letter")
+AGREEMENTS = (
+    "licence", "lease", "confidentiality", "software", EMPLOYMENT, "consultancy", "distribution", "services", "supply", "guarantee",
+    "loan", "equipment_finance", "share_purchase",
+)  # fmt: skip
 SHOWS_INSURANCE, SHOWS_EMPLOYMENT = 3, 4  # of their words
+SHOWS_AGREEMENT = 0.75  # of all words of a kind
+SHOWS_TURNS = 3  # speakers near the top
 SPOKEN = ("results_call", "interview", "minutes")
 LETTER = (
     5.8  # what a salutation counts for: less than a heading that names a narrow kind, more than the word "agreement"
@@ -114,6 +121,7 @@ def identify(document: Document) -> Identity:
     best_why: tuple[str, ...] = ()
     insurance: tuple[Kind, tuple[str, ...]] | None = None
     employment: tuple[Kind, tuple[str, ...]] | None = None
+    likeliest: tuple[float, Kind, tuple[str, ...]] | None = None  # of the narrower agreements, by wording alone
     for kind in known_kinds():
         why = []
         score = 0.0
@@ -140,14 +148,20 @@ def identify(document: Document) -> Identity:
             insurance = kind, tuple(why)
         if kind.name == EMPLOYMENT and len(hits) >= SHOWS_EMPLOYMENT:
             employment = kind, tuple(why)
+        share = len(hits) / len(kind.words)
+        if kind.name in AGREEMENTS and share >= SHOWS_AGREEMENT and (likeliest is None or share > likeliest[0]):
+            likeliest = share, kind, tuple(why)
     if insurance is not None and best is not None and best.name == "policy":
         best, best_why = insurance  # what is called just a policy, and speaks of premiums and excesses
     if employment is not None and best is not None and best.name == "letter":
         best, best_why = employment  # a letter that offers a post
+    if likeliest is not None and best is not None and best.name == "agreement":
+        best, best_why = likeliest[1:]  # what is called just an agreement, and speaks throughout like a narrower one
     named = (best.name, best.label, best_why) if best is not None else ("unknown", "Unknown kind", NO_EVIDENCE)
     spoken = by_format == "transcript" and named[0] not in SPOKEN
-    if spoken and (call := _results_call(heads)):
-        named = call.name, call.label, (evidence, "it is headed as a call on results")
+    turns = sum(m.kind == "speaker" and m.span.start < len(opening) for m in document.marks) >= SHOWS_TURNS
+    if (spoken or (turns and named[0] not in SPOKEN)) and (call := _results_call(heads)):
+        named = call.name, call.label, (evidence or "speakers take turns", "it is headed as a call on results")
     elif by_format and (best_score < 6 or by_format == "spreadsheet" or spoken):
         named = by_format, FORMAT_LABELS[by_format], (evidence,)
     elif best_score < ENOUGH:
@@ -162,6 +176,23 @@ def identify(document: Document) -> Identity:
         _version(document, small),
         language_of(opening[:2500]),
     )
+
+
+LEAST_WORDS, LEAST_SHARE = 2, 0.4  # of the words of a kind, for what an amendment amends
+
+
+@lru_cache(maxsize=256)
+def kind_amended(document: Document) -> str:
+    """The kind of agreement that an amendment or side letter speaks like, and so most likely changes; "" where none shows."""
+    small = document.text[: min(OPENING, document.body_end)].lower()
+    best = ("", 0.0)
+    for kind in known_kinds():
+        if kind.name in AGREEMENTS:
+            hits = sum(p.may_stand_in(small) and p.search(small) is not None for p in kind.words)
+            share = hits / len(kind.words)
+            if hits >= LEAST_WORDS and share >= LEAST_SHARE and share > best[1]:
+                best = kind.name, share
+    return best[0]
 
 
 def _results_call(heads: str) -> Kind | None:
@@ -344,6 +375,10 @@ def _dated(document: Document) -> Cite | None:
             re.IGNORECASE,
         ):
             return Cite(document, item.span)
+    if any(m.kind == "speaker" for m in document.marks):  # "It is the ninth of May 2026, I am speaking with ..."
+        for item in found:
+            if item.span.start < 600 and SAYS_THE_DAY.search(text, 0, item.span.start):
+                return Cite(document, item.span)
     parts = [i for i in found if i.span.start < 600 and _a_part_of_its_own(text, i.span)]
     heads = [i for i in found if i.span.start < 600 and _in_an_address(document, i.span)]
     best = next(iter([*lone, *parts, *heads]), None)
@@ -369,6 +404,10 @@ def _in_an_address(document: Document, day: Span) -> bool:
     return bool(address) and len(words) <= 16 and sum(w[:1].islower() for w in words) <= 0.3 * len(words)
 
 
+SAYS_THE_DAY = pattern(
+    r"\b(?:it(?:[’']s|\s+is)|(?:today|this)\s+is|today[’']s|recorded\s+on|now)\s+(?:(?:mon|tues|wednes|thurs|fri|satur|sun)day,?\s+)?(?:the\s+)?\Z",
+    re.IGNORECASE,
+)
 OF_ANOTHER_DAY = pattern(
     r"\b(?:due|pay\w*|expir\w*|valid|start\w*|end\w*|deliver\w*|renew\w*|matur\w*|born|birth|deadline|closing|until|by|from)\b",
     re.IGNORECASE,

@@ -13,7 +13,8 @@ from decimal import Decimal
 
 from yarnex.core.document import Span
 from yarnex.core.patterns import pattern
-from yarnex.core.values.dates import MONTHS
+from yarnex.core.values.dates import MONTHS, day_number
+from yarnex.core.values.numbers import ORDINAL_WORDS
 
 MILLIONS = pattern(r"(?:million|billion)\Z", re.IGNORECASE)
 # A thing that is counted, and no sum: "two million litres", "1.2 million customers".
@@ -27,7 +28,7 @@ FRACTION = pattern(
     re.IGNORECASE,
 )
 DAY_ALONE = pattern(
-    rf"\b(?:(?P<d1>\d{{1,2}})(?:st|nd|rd|th)?\s+(?:of\s+)?(?P<m1>{'|'.join(MONTHS)})|(?P<m2>{'|'.join(MONTHS)})\s+(?:the\s+)?(?P<d2>\d{{1,2}})(?:st|nd|rd|th)?)\b(?!\s*,?\s*\d{{4}}|[.:]\d|,?\s+(?:in\s+)?(?:each|every|of\s+each))",
+    rf"\b(?:(?:(?P<d1>\d{{1,2}})(?:st|nd|rd|th)?\s+(?:of\s+)?|(?:the\s+)?(?P<d3>{ORDINAL_WORDS})\s+(?:day\s+)?of\s+)(?P<m1>{'|'.join(MONTHS)})|(?P<m2>{'|'.join(MONTHS)})\s+(?:the\s+)?(?P<d2>\d{{1,2}})(?:st|nd|rd|th)?)\b(?!\s*,?\s*\d{{4}}|[.:]\d|,?\s+(?:in\s+)?(?:each|every|of\s+each))",
     re.IGNORECASE,
 )
 PARTS = {"hal": 2, "thi": 3, "qua": 4, "fif": 5, "six": 6, "eig": 8, "ten": 10, "twe": 12}
@@ -50,7 +51,7 @@ def days_without_year(words: str, near: date, lies: Callable[[str], int] = lambd
     """
     out = []
     for m in DAY_ALONE.finditer(words):
-        day, month = int(m["d1"] or m["d2"]), MONTHS[(m["m1"] or m["m2"]).lower()]
+        day, month = day_number(m["d1"] or m["d2"] or m["d3"]), MONTHS[(m["m1"] or m["m2"]).lower()]
         found = []
         for year in (near.year - 1, near.year, near.year + 1):
             with suppress(ValueError):  # no such day in that year

@@ -34,12 +34,19 @@ from yarnex.core.values import (
     find_quantities,
 )
 from yarnex.core.values.money import SIGNS, usual_dollar
+from yarnex.core.values.numbers import SCALES
 
 COINS = {  # what shows the currency of a paper that writes no sum with its sign
     "GBP": r"\b(?:pence|pounds sterling|\d\s?p (?:per|a) share)\b", "EUR": r"\beuros?\b", "INR": r"\b(?:rupees|paise)\b",
 }  # fmt: skip
 TWICE = pattern(r"\btwice\b(?=[^.;]{0,40}\b(?:during|in|within|over|a|per|each)\b)", re.IGNORECASE)
 MOSTLY_USED = 0.8  # share of a document's sums that are in its usual currency
+SCALE_BEHIND = pattern(r"(?:million|billion)\b", re.IGNORECASE)
+PARTED = pattern(r"\bpoint\b|\d\.\d|\b(?:half|quarters?)\Z", re.IGNORECASE)  # "eleven point four", after millions
+NOUN_BEHIND = pattern(
+    r"\s+(?:per\s?cent|times|pence|pounds|euros?|dollars|(?!(?:a|an|and|or|on|in|over|under|above|below|of|to|from|for|at|by|this|last|next|so|after|before|with|is|was|as|the|it|we|which|half|against|down|up|but|because|when|if)\b)[a-z]+)\b",
+    re.IGNORECASE,
+)
 LEAST_SPOKEN = 10_000  # what a plain number in a transcript must come to to be a sum
 LONGEST_CELL = 160  # letters of a form's cell
 BLANK = pattern(
@@ -360,15 +367,25 @@ class Passages:
         if self.usual_currency is None:
             return []
         piece, currency = self._pieces[place], self.usual_currency
-        taken = [f.span for kind in ("date", "percent", "duration") for f in self._values_of(kind, place)]
+        taken = [f.span for kind in ("date", "percent", "duration", "number") for f in self._values_of(kind, place)]
         taken += [f.span for f in self._signed_money(place)]
         out: list[Found[Value]] = []
+        times = ""  # what the sum before is counted in
         for found in _counts(piece.of(self.text)):
             span = Span(piece.start + found.span.start, piece.start + found.span.end)
-            counted = OF_THINGS.match(self.text, span.end) or any(span.overlaps(t) for t in taken)
-            if found.value.value >= LEAST_SPOKEN and not counted:
+            words = span.of(self.text)
+            if any(span.overlaps(t) for t in taken):
+                scale = SCALE_BEHIND.search(words)
+                times = scale.group().lower() if scale else ""
+                continue
+            if found.value.value >= LEAST_SPOKEN and not OF_THINGS.match(self.text, span.end):
                 said = f"no currency said; taken as {currency}, the usual one here"
                 out.append(Found(Money(found.value.value, currency), span, said))
+                scale = SCALE_BEHIND.search(words)
+                times = scale.group().lower() if scale else ""
+            elif times and PARTED.search(words) and not NOUN_BEHIND.match(self.text, span.end):
+                said = f"{times} and {currency} as for the sum before"
+                out.append(Found(Money(found.value.value * SCALES[times], currency), span, said))
         return out
 
     def _lone(self, counts: list[Found[Value]], place: int) -> list[Found[Value]]:

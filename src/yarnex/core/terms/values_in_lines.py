@@ -84,7 +84,7 @@ SCALE = pattern(
 )
 HOUSE_NUMBER = pattern(r"(?<![\w.,/-])\d{1,5}[A-Za-z]?\s+\Z")  # what follows it is a street
 STREET = pattern(
-    r"[a-z]?,?\s+(?:[A-Z][\w’'-]+\s+){1,3}(?:Street|Road|Lane|Avenue|Square|Quay|Terrace|Place|Drive|Way|Row|Close|Court|Crescent|Boulevard|Parade|Hill|Wharf|Gate|St|Rd|Ave)\b"
+    r"[a-z]?,?\s+(?:[A-Z][\w’'-]+\s+){1,3}(?:Street|Road|Lane|Avenue|Square|Quay|Terrace|Place|Drive|Way|Row|Close|Court|Crescent|Boulevard|Parade|Hill|Wharf|Gate|Yard|Mews|Walk|Park|House|St|Rd|Ave)\b"
 )
 UNIT_CELL = pattern(
     r"(?:[£€$¥₹]|US\$|NZ\$|A\$|Rs\.?|[A-Z]{3})\s?(?:[’']?000s?|m|mn|million|bn|billion|k|thousand)?", re.IGNORECASE
@@ -192,8 +192,11 @@ class LineValues:
         letter = SALUTATION.search(document.text[:2500]) is not None
         if sheet_for_kind(identify(document).kind) not in OF_A_DAY and not self.passages.is_spoken and not letter:
             return None
-        day = document_date(document)
-        return date.fromisoformat(day) if day else None
+        if day := document_date(document):
+            return date.fromisoformat(day)
+        dates = self.passages.values("date")  # a record without a date of its own: the first day that it tells of
+        first = dates[0].value if dates else None
+        return first.day if isinstance(first, DateValue) else None
 
     def money(self, line: Line) -> list[Found[Value]]:
         found = self.passages.values_in("money", line.values)

@@ -14,8 +14,10 @@ from yarnex.core.document import Cite, Span
 from yarnex.core.document.sentences import sentences
 from yarnex.core.document.table_paths import column_path
 from yarnex.core.patterns import pattern
-from yarnex.core.terms.model import DELETED, Candidate, Finding, quoted
-from yarnex.core.terms.passages import Passages
+from yarnex.core.phrases import says
+from yarnex.core.terms.candidates import TYPED, candidate, fits, is_named
+from yarnex.core.terms.model import DELETED, Candidate, Finding, Term, quoted
+from yarnex.core.terms.passages import Passages, plain_label
 from yarnex.core.values import (
     DateValue,
     Text,
@@ -32,6 +34,9 @@ REWORDS = tuple(
         rf"{_q}[^“”\"]{{0,120}}?\b(?:replaced|substituted)\s+(?:with|by)\s+{_q}",
         rf"replacing\s+{_q}\s+(?:with|by)\s+{_q}",
         rf"(?:the\s+words?\s+|the\s+figures?\s+)?{_q}[^“”\"]{{0,60}}?\b(?:shall\s+|is\s+to\s+|are\s+to\s+)?(?:reads?|be\s+read\s+as)\s+{_q}",
+        rf"\bfor\s+(?:the\s+(?:words?|figures?|date|sum|expression)\s+)?{_q}\s*,?\s*(?:there\s+(?:is|are|shall\s+be)\s+)?(?:substituted?|inserted?|read)\s+(?:the\s+(?:words?|figures?|date|sum|expression)\s+)?{_q}",
+        rf"\b(?:delet(?:e|ing)|strik(?:e|ing)(?:\s+out)?|remov(?:e|ing)|omit(?:ting)?)\s+(?:the\s+(?:words?|figures?|date|sum|expression)\s+)?{_q}[^“”\"]{{0,60}}?\b(?:insert(?:ing)?|substitut(?:e|ing)|put(?:ting)?|replac(?:e|ing)\s+(?:it|them)\s+(?:with|by))\s+(?:in\s+(?:its|their)\s+place\s+)?(?:the\s+(?:words?|figures?|date|sum|expression)\s+)?{_q}",
+        rf"{_q}\s+(?:(?:is|are|be|shall\s+be)\s+)?(?:deleted|struck\s+out|removed|omitted)\s+and\s+{_q}\s+(?:(?:is|are|be|shall\s+be)\s+)?(?:inserted|substituted|put\s+in\s+its\s+place)",
         r"the\s+(?:figure|sum|amount|rate|period|percentage)\s+of\s+([^\s,;“”\"][^,;“”\"]{0,40}?)\s+in\s+(?:clause|section|paragraph|condition)[^,;“”\"]{0,40}?\b(?:replaced|substituted)\s+(?:with|by)\s+([^\s,;“”\"]+(?:\s[^\s,;“”\"]+){0,3}?)(?=[,;.]?(?:\s|\Z))",
     )
 )
@@ -51,7 +56,7 @@ def rewordings_in(passages: Passages) -> list[tuple[str, str, tuple[str, ...], S
         return kept  # type: ignore[no-any-return]
     out: list[tuple[str, str, tuple[str, ...], Span]] = []
     low = passages.low
-    if any(w in low for w in ("replac", "substitut", " read ", " reads ")):
+    if any(w in low for w in ("replac", "substitut", " read ", " reads ", "insert")):
         for span in long_sentences(passages):
             words = span.of(passages.text)
             for form in REWORDS:
@@ -117,6 +122,42 @@ def reworded(old: Finding, amendment: Passages, name: str) -> Finding:
             working=(f"{said}: {quoted(before)} becomes {quoted(after)}; before: {quoted(old.text)}",),
         )  # fmt: skip
     return old
+
+
+PUT_IN = 0.9  # weight of a value that a paper puts in place of another
+
+
+def from_rewordings(term: Term, passages: Passages) -> Iterator[Candidate]:
+    """Typed terms of a paper that changes another: the value put in place of one, where the sentence or the heading of its clause
+    names the term.
+    """
+    if term.type not in TYPED or not (term.names or term.headings):
+        return
+    for before, after, _, at in rewordings_in(passages):
+        found = [f for f in passages.values_in(term.type, at) if fits(term, f.value)]
+        new = [f for f in found if f.span.of(passages.text).lower() in after.lower()]
+        if passages.low.count(before.lower()) > 1:
+            continue  # it changes its own text, which is told with what was there before
+        if len(new) != 1 or not any(True for _ in passages.finders[term.type](before)):
+            continue
+        block, sentence = passages.document.block_at(at.start), passages.sentence_at(at.start)
+        heading = plain_label(block.heading) if block is not None else ""
+        words = sentence.span.of(passages.text) if sentence is not None else ""
+        said = QUOTED.sub(" ", words)
+        named = bool(heading) and is_named((*term.headings, *term.names), heading)
+        if term.type == "date" and OPENS.search(term.label):
+            named = False  # a term that is changed gets another end
+        if not named and not any((m := p.search(said)) and len(m.group()) >= LONG_NAME for p in term.names):
+            continue
+        if says(term.excludes, words):
+            continue
+        why = f"put in place of {quoted(before)}"
+        yield candidate(passages, term, new[0], PUT_IN, "rewording", why)
+
+
+OPENS = pattern(r"\b(?:start|begin|commence|first)", re.IGNORECASE)
+QUOTED = pattern(r"[“\"][^”\"]*[”\"]")
+LONG_NAME = 6  # letters: "date" and "term" stand in too many sentences
 
 
 def superseded(passages: Passages, place: Span, value: Span) -> bool:

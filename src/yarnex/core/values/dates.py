@@ -75,7 +75,8 @@ def _month_number(text: str) -> int:
     return MONTHS.get(bare) or SHORT[bare]
 
 
-def _day_number(text: str) -> int:
+def day_number(text: str) -> int:
+    """The day of a month in figures or words, "2nd", "twenty-second"; 0 where the words are no number."""
     digits = re.match(r"\d+", text)
     return int(digits.group()) if digits else int(read_words(text) or 0)
 
@@ -103,9 +104,9 @@ def find_dates(text: str, order: DateOrder = UNKNOWN) -> Iterator[Found[DateValu
         span, reading = Span(*m.span()), ""
         day: date | None
         if m["m1"]:
-            day = _made(_year_number(m["y1"]), _month_number(m["m1"]), _day_number(m["d1"]))
+            day = _made(_year_number(m["y1"]), _month_number(m["m1"]), day_number(m["d1"]))
         elif m["m2"]:
-            day = _made(_year_number(m["y2"]), _month_number(m["m2"]), _day_number(m["d2"]))
+            day = _made(_year_number(m["y2"]), _month_number(m["m2"]), day_number(m["d2"]))
         elif m["m3"]:
             day = _made(int(m["y3"]), int(m["m3"]), int(m["d3"]))
         elif m["m5"]:

@@ -8,7 +8,7 @@ from decimal import Decimal
 
 from yarnex.core.document import Span
 from yarnex.core.patterns import pattern
-from yarnex.core.values.numbers import DIGITS, SPOKEN, WORDS, read_digits, read_spoken, read_words
+from yarnex.core.values.numbers import DIGITS, WORDS, read_digits, read_words
 from yarnex.core.values.types import Found, Money
 
 # ISO 4217 codes; a bare dollar sign is taken as US dollars only where the document names no other dollar.
@@ -61,10 +61,7 @@ _scale = r"(?:\s?(?P<scale{0}>million|billion|thousand|crore|lakh|bn|mn|m|k)\b)?
 _figure = rf"(?P<neg>-|−)?(?P<open>\((?=[^()]{{1,24}}\)))?(?:(?P<sign>{_sign})\s?(?P<inner>\()?(?P<d1>{DIGITS}){_scale.format(1)}(?(inner)\))|(?P<d2>{DIGITS}){_scale.format(2)}\s?(?P<code>€|£|(?-i:{'|'.join(CODES)})\b|(?:{_name})\b))"
 _figure = _figure.replace(r"(?<![\w.,])", "", 1)  # a sign stands before the first digits
 _words = rf"(?P<words>{WORDS})(?:\s+and\s+(?P<cents>\d{{1,2}})/100)?\s+(?P<unit>{_name})\b(?:\s+and\s+(?P<minor>{WORDS})\s+(?:cents?|pence|penny))?"
-_said = rf"(?P<spoken>{SPOKEN})\s+(?P<spoken_unit>{_name})\b"
-_form = pattern(
-    rf"(?:{_said})|(?:{_words}(?:\s*\(\s*(?P<shown>[^()]{{2,28}})\s*\))?)|(?:(?<![\w.,]){_figure})", re.IGNORECASE
-)
+_form = pattern(rf"(?:{_words}(?:\s*\(\s*(?P<shown>[^()]{{2,28}})\s*\))?)|(?:(?<![\w.,]){_figure})", re.IGNORECASE)
 
 PERIODS = {
     "year": r"per\s+annum|p\.?\s?a\b\.?|(?:a|per|each|every)\s+(?:lease\s+|calendar\s+)?year|/\s?(?:yr|year)|yearly|annually|for\s+a\s+full\s+year|exclusive\s+per\s+annum",
@@ -90,12 +87,7 @@ def find_money(text: str, dollar: str = "USD") -> Iterator[Found[Money]]:
     dollar: the currency that a bare dollar sign or the word stands for in this document.
     """
     for m in _form.finditer(text):
-        if m["spoken"]:
-            amount_said = read_spoken(m["spoken"])
-            currency_said = _currency(m["spoken_unit"], dollar)
-            found = (amount_said, currency_said, "") if amount_said is not None else None
-        else:
-            found = _from_words(m, dollar) if m["words"] else _from_figure(m, dollar)
+        found = _from_words(m, dollar) if m["words"] else _from_figure(m, dollar)
         if found is None:
             continue
         amount, currency, reading = found

@@ -28,7 +28,10 @@ SIGNS = {"½": Decimal("0.5"), "¼": Decimal("0.25"), "¾": Decimal("0.75"), "�
 _word = "|".join(sorted([*UNITS, *TENS, *SCALES], key=len, reverse=True))
 _ordinal = "|".join(sorted(ORDINALS, key=len, reverse=True))
 _joint = r"(?:(?:(?<=hundred)|(?<=thousand)|(?<=million)|(?<=billion)|(?<=lakh)|(?<=crore))\s+and\s+|[\s-]+)"
-WORDS = rf"(?:\b(?:{_word})\b(?:{_joint}(?:{_word})\b(?![\s-](?:half|quarters?|thirds?)\b))*(?:\s+and\s+(?:a|one|three)[\s-](?:half|quarters?|third)\b)?)"
+_unit = "|".join(sorted(UNITS, key=len, reverse=True))
+# Behind whole numbers: "six point four", "two and a half", and what either is of: "million".
+_part = rf"(?:\s+point\s+(?:{_unit})\b(?:\s+(?:{_unit})\b)*|\s+and\s+(?:a|one|three)[\s-](?:half|quarters?|third)\b)"
+WORDS = rf"(?:\b(?:{_word})\b(?:{_joint}(?:{_word})\b(?![\s-](?:half|quarters?|thirds?)\b))*(?:{_part}(?:\s+(?:{'|'.join(SCALES)})\b)?)?)"
 ORDINAL_WORDS = rf"(?:(?:\b(?:{_word})\b(?:\s+and\s+|[\s-]+))*\b(?:{_ordinal})\b)"
 DIGITS = (
     r"(?<![\w.,])(?:\d{1,3}(?:,\d{3})+(?:\.\d+)?|\d{1,2}(?:,\d{2})+,\d{3}(?:\.\d+)?|\d{1,3}(?:\.\d{3})+(?:,\d+)?"
@@ -40,14 +43,9 @@ BOTH = rf"(?:{WORDS}\s*\(\s*(?:{DIGITS})\s*\)|{DIGITS}\s*\(\s*{WORDS}\s*\)|{NUMB
 _digits = pattern(DIGITS)
 _words = pattern(WORDS, re.IGNORECASE)
 _both = pattern(BOTH, re.IGNORECASE)
-_unit = "|".join(sorted(UNITS, key=len, reverse=True))
-# "six point four million"
-SPOKEN = rf"{WORDS}\s+point\s+(?:{_unit})(?:\s+(?:{_unit}))*\b(?:\s+(?:thousand|million|billion)\b)?"
-# As spoken: "six point four million", "two and a half million", "5.6 million".
-_spoken = pattern(
-    rf"(?P<whole>{WORDS})\s+point\s+(?P<digits>(?:{_unit})(?:\s+(?:{_unit}))*)\b(?:\s+(?P<scale>thousand|million|billion)\b)?"
-    rf"|(?P<number>{DIGITS}|{WORDS})(?:\s+|\s+[–—-]\s+)(?P<times>thousand|million|billion)\b",
-    re.IGNORECASE,
+# "5.6 million", "twenty-six – million"
+_scaled = pattern(
+    rf"(?P<number>{DIGITS}|{WORDS})(?:\s+|\s+[–—-]\s+)(?P<times>thousand|million|billion)\b", re.IGNORECASE
 )
 
 
@@ -104,8 +102,12 @@ def read_words(text: str) -> Decimal | None:
 
     >>> read_words("Eighty-four thousand five hundred"), read_words("one hundred twentieth")
     (Decimal('84500'), Decimal('120'))
+    >>> read_words("six point four million"), read_words("a million and a half")
+    (Decimal('6400000'), Decimal('1500000'))
     """
     parts = re.split(r"[\s-]+", text.lower().strip())
+    if "point" in parts:
+        return _with_decimals(parts)
     total, group = Decimal(0), Decimal(0)
     seen, last = False, ""
     i = 0
@@ -120,7 +122,10 @@ def read_words(text: str) -> Decimal | None:
             i += 2
             continue
         if part in FRACTIONS and seen and parts[i - 1] == "a":
-            group += FRACTIONS[part]
+            if last in SCALES:
+                total += FRACTIONS[part] * SCALES[last]  # "a million and a half"
+            else:
+                group += FRACTIONS[part]
         elif part in UNITS:
             if UNITS.get(last):
                 return None  # "two and four" are two numbers
@@ -139,6 +144,17 @@ def read_words(text: str) -> Decimal | None:
         seen, last = True, part
         i += 1
     return total + group if seen else None
+
+
+def _with_decimals(parts: list[str]) -> Decimal | None:
+    """Words with "point" among them: the whole, its digits one by one, and what it is all times of."""
+    at = parts.index("point")
+    digits = [p for p in parts[at + 1 :] if p not in SCALES]
+    times = [SCALES[p] for p in parts[at + 1 :] if p in SCALES]
+    whole = read_words(" ".join(parts[:at]))
+    if whole is None or not digits or len(times) > 1 or any(UNITS.get(d, 10) > 9 for d in digits):
+        return None
+    return Decimal(f"{whole}.{''.join(str(UNITS[d]) for d in digits)}") * (times[0] if times else 1)
 
 
 def read_year_words(text: str) -> int | None:
@@ -175,33 +191,20 @@ def read_number(text: str, *, money: bool = False) -> tuple[Decimal | None, str]
 
 def find_counts(text: str) -> Iterator[Found[Decimal]]:
     """Each number, left to right, in digits, words or both; with its "million", and as spoken: "six point four"."""
-    spoken = [Found(value, Span(*m.span())) for m in _spoken.finditer(text) if (value := _as_spoken(m)) is not None]
+    scaled = [
+        Found(value * SCALES[m["times"].lower()], Span(*m.span()))
+        for m in _scaled.finditer(text)
+        if (value := read_number(m["number"])[0]) is not None
+    ]
     for m in _both.finditer(text):
         span = Span(*m.span())
-        while spoken and spoken[0].span.end <= span.start:
-            yield spoken.pop(0)
-        if spoken and spoken[0].span.overlaps(span):
+        while scaled and scaled[0].span.end <= span.start:
+            yield scaled.pop(0)
+        if scaled and scaled[0].span.overlaps(span):
             continue
         value, reading = read_number(m.group())
         if SCALE_ALONE.fullmatch(m.group()) and not ONE_BEFORE.search(text, 0, m.start()):
             continue  # "several million" tells no number
         if value is not None:
             yield Found(value, span, reading)
-    yield from spoken
-
-
-def read_spoken(words: str) -> Decimal | None:
-    """A number as spoken: "six point four million"; None for other words."""
-    m = _spoken.fullmatch(words.strip())
-    return _as_spoken(m) if m else None
-
-
-def _as_spoken(m: re.Match[str]) -> Decimal | None:
-    if m["whole"] is None:
-        value, _ = read_number(m["number"])
-        return value * SCALES[m["times"].lower()] if value is not None else None
-    whole = read_words(m["whole"])
-    digits = "".join(str(UNITS[d]) for d in re.split(r"\s+", m["digits"].lower()))
-    if whole is None or any(UNITS[d] > 9 for d in re.split(r"\s+", m["digits"].lower())):
-        return None
-    return Decimal(f"{whole}.{digits}") * SCALES.get((m["scale"] or "").lower(), 1)
+    yield from scaled

@@ -43,6 +43,9 @@ _things = pattern(  # defined in brackets like a party, and no party
     r"|equipment|works?|shares|business|facility|loan|notes?|policy|fund|project|software|materials|documents?|purpose|transaction|event|programme|program|system|vessel|vehicle|report|statement|order form)\Z",
     re.IGNORECASE,
 )
+_person = pattern(
+    r"(?:(?:Mr|Mrs|Ms|Miss|Dr|DR|MR|MRS|MS|Prof|Professor|Sir|Dame)\.?\s+)?[A-Z][\w'’-]*\.?(?:\s[A-Z][\w'’-]*\.?){1,3}"
+)
 _numbered = pattern(r"\s*(?:and\s+)?\(?\d{1,2}[.)]{1,2}\s*", re.IGNORECASE)
 _stop = pattern(
     rf"(?:,\s+(?!(?:{FORMS})(?!\w))|;|\s+\((?!(?:[A-Z]{{2,4}}|[A-Z][a-z]+)\)[,\s])|\s+(?:of|whose|having|a company|acting|incorporated|registered|with|as|c/o|at)\s|\s+[–—-]\s|\Z)"
@@ -88,7 +91,7 @@ def find_party_roles(text: str) -> Iterator[Found[PartyRole]]:
 
     The name opens the clause that the bracketed role closes.
     """
-    floor = 0
+    floor = roles = 0
     bare = {m.start(): m for m in _bare_role.finditer(text)}
     for m in sorted((*_role.finditer(text), *bare.values()), key=lambda m: m.start()):
         clause = text[floor : m.start()]
@@ -97,7 +100,10 @@ def find_party_roles(text: str) -> Iterator[Found[PartyRole]]:
             continue
         place = _name_in(clause)
         if m is bare.get(m.start()) and (place is None or not _organisation.match(place[1])):
-            continue  # without quotation marks, only what follows an organisation is a role
+            # without quotation marks, only what follows an organisation is a role, or a person beside one that has a role
+            listed = roles and "\n\n" not in text[roles : m.start()] and place is not None
+            if not (listed and place is not None and _person.fullmatch(clause[place[0] :].strip(" ,"))):
+                continue
         if place is None:
             floor = _closed(text, m)
             continue
@@ -111,6 +117,7 @@ def find_party_roles(text: str) -> Iterator[Found[PartyRole]]:
             and re.match(r"[A-Z0-9]", name)
             and not name.lower().startswith(("this ", "the date", "section "))
         ):
+            roles = m.end()
             yield Found(PartyRole(name, m["role"].strip()), Span(begin, begin + len(name)))
         floor = _closed(text, m)
 
@@ -149,6 +156,8 @@ def _name_in(clause: str) -> tuple[int, str] | None:
 
 
 def _closed(text: str, role: re.Match[str]) -> int:
+    if text[role.end() - 1] == ")":
+        return role.end()
     close = text.find(")", role.end())
     return close + 1 if close >= 0 else role.end()
 

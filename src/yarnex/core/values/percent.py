@@ -7,12 +7,12 @@ from collections.abc import Iterator
 
 from yarnex.core.document import Span
 from yarnex.core.patterns import pattern
-from yarnex.core.values.numbers import BOTH, DIGITS, SPOKEN, WORDS, read_number, read_spoken
+from yarnex.core.values.numbers import BOTH, DIGITS, WORDS, read_number
 from yarnex.core.values.types import Found, Percent
 
 _sign = r"(?:\s?%|\s?‰|\s?(?:per\s?cent(?:um)?|percentage\s+points?|pct)\b\.?|\s+points?(?=\s+(?:over|above|below|under|on\s+top\s+of|plus)\b))"
 _form = pattern(
-    rf"(?P<spoken>{SPOKEN}){_sign}|(?P<words>{WORDS}){_sign}\s*\(\s*(?P<shown>{DIGITS})\s?%\s*\)|(?P<number>{BOTH}){_sign}|(?P<points>{BOTH})\s?(?:basis\s+points?|bps)\b",
+    rf"(?P<words>{WORDS}){_sign}\s*\(\s*(?P<shown>{DIGITS})\s?%\s*\)|(?P<number>{BOTH}){_sign}|(?P<points>{BOTH})\s?(?:basis\s+points?|bps)\b",
     re.IGNORECASE,
 )
 
@@ -20,9 +20,7 @@ _form = pattern(
 def find_percents(text: str) -> Iterator[Found[Percent]]:
     """Each percentage, left to right; "2½ per cent" is 2.5, "150 basis points" 1.5."""
     for m in _form.finditer(text):
-        if m["spoken"]:
-            value, reading = read_spoken(m["spoken"]), ""
-        elif m["words"]:
+        if m["words"]:
             value, reading = read_number(f"{m['words']} ({m['shown']})")
         else:
             value, reading = read_number(m["number"] or m["points"])

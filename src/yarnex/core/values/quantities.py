@@ -34,6 +34,7 @@ UNITS = {
     "miles": r"miles?",
     "km": r"kilomet(?:re|er)s?|km",
     "mm": r"millimet(?:re|er)s?|mm",
+    "in": r"inch(?:es)?",
     "cm": r"centimet(?:re|er)s?|cm",
     "m": r"met(?:re|er)s?|m",
     "ft": r"feet|foot|ft\.?",
@@ -63,6 +64,7 @@ UNITS = {
     "dB(A)": r"dB\s?\(?A\)?|dB|decibels?",
     "°C": r"°\s?C|degrees?\s+(?:C\b|Celsius|centigrade)",
     "°F": r"°\s?F|degrees?\s+(?:F\b|Fahrenheit)",
+    "degrees": r"degrees?|°",
     "ml": r"millilit(?:re|er)s?|ml",
     "megalitres": r"megalit(?:re|er)s?|ML",
     "litres": r"lit(?:re|er)s?|l",
@@ -102,6 +104,8 @@ def find_quantities(text: str) -> Iterator[Found[Quantity]]:
         shown = m[f"u{place}"]
         if any(shown.lower() == c.lower() and shown != c for c in CASED):
             continue
+        if _names[place] == "seconds" and shown.lower() == "second" and text[m.end("number")] == "-":
+            continue  # "the twenty-second of May"
         value, reading = read_number(m["number"])
         if value is not None:
             below = (bool(m["minus"]) and _names[place] in ("°C", "°F")) or (m["minus"] or "").strip() == "minus"
@@ -121,6 +125,7 @@ DEFINITIONS = """
 meter = [length]
 kilogram = [mass]
 foot = 0.3048 meter
+inch = 0.0254 meter
 yard = 3 foot
 mile = 5280 foot
 sq_ft = foot ** 2
@@ -134,6 +139,7 @@ cm = 0.01 meter
 mm = 0.001 meter
 m = meter
 ft = foot
+in = inch
 cu_m = meter ** 3
 kg = kilogram
 tonnes = 1000 kilogram

@@ -97,9 +97,21 @@ def stem(word: str) -> str:
 def tokens(text: str) -> Iterator[Token]:
     """The words and numbers of a text with their stems, left to right; a hyphen parts words."""
     for m in _word.finditer(text):
-        yield Token(stem(m.group()), m.start(), m.end())
+        yield Token(_stem_at(text, m), m.start(), m.end())
 
 
 def stems_of(text: str, *, stop: bool = False) -> tuple[str, ...]:
     """The stems of a text in order; stop: keep words that carry no meaning too."""
-    return tuple(stem(m.group()) for m in _word.finditer(text) if stop or m.group().lower() not in STOP_WORDS)
+    return tuple(_stem_at(text, m) for m in _word.finditer(text) if stop or m.group().lower() not in STOP_WORDS)
+
+
+# "Policy no. 4471", "SERIAL NO" as a label, "No. 12"
+_number_sign = pattern(r"(?<=[^\W\d_] )nos?(?:\.?\s*(?:\Z|[:\t\n])|\.\s*[\w\[█_])|nos?\.\s*\d", re.IGNORECASE)
+
+
+def _stem_at(text: str, word: re.Match[str]) -> str:
+    """The stem of a word; "no." where it is short for number is that."""
+    low = word.group().lower()
+    if low in ("no", "nos") and _number_sign.match(text, word.start()):
+        return "number"
+    return stem(word.group())

@@ -11,7 +11,11 @@ from yarnex.core.reading.layout.furniture import roman_value
 from yarnex.core.reading.layout.paragraphs import DIVISION, Draft, number_of
 
 MAX_HEADING = 130  # characters
-RUN_IN = pattern(r"([A-Z][\w'’“”\" ,;/&()-]{1,70}?)(?:\.|:|\s[–—-])\s+(?=[A-Z“\"(\[])")
+RUN_IN = pattern(r"([A-Z][\w'’“”\" ,;/&()-]{1,70}?)(?:\.\s+(?=[A-Z“\"(\[£$€\d])|(?::|\s[–—-])\s+(?=[A-Z“\"(\[]))")
+SHORTENED = pattern(
+    r"\b(?:nos?|approx|figs?|vols?|arts?|secs?|st|drs?|mrs?|ms|messrs|pp?|c|ca|jan|feb|mar|apr|jun|jul|aug|sept?|oct|nov|dec)\Z",
+    re.IGNORECASE,
+)  # no title, but a word cut short before a number
 NAME = pattern(r"\b(?:LIMITED|LTD|LLC|LLP|INC|PLC|DAC|GMBH|L\.P|BETWEEN|WITNESSETH)\b|\A\W*AND\b|\d")
 SMALL = {
     "a",
@@ -207,7 +211,7 @@ def run_in_heading(draft: Draft, number: str, rest: str) -> str:
     if bold and len(bold) < len(words) - skip and len(bold) <= 12 and bold[0][:1].isupper() and bold[0][:1] not in '“"':
         return " ".join(bold).strip(" .:–—-")
     m = RUN_IN.match(rest)
-    if m and len(rest) > len(m[1]) + 12:
+    if m and len(rest) > len(m[1]) + 12 and not SHORTENED.search(m[1]):
         title = m[1].split()
         if len(title) <= 8 and (
             m[1].isupper() or sum(w[:1].isupper() or w.lower() in SMALL for w in title) == len(title) or len(title) <= 4

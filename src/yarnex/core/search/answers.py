@@ -108,6 +108,11 @@ OF_BEFORE = pattern(
 )
 OF_DEED = 2.5  # how much more than the thing that does it counts what it does on the day that is asked for
 SURELY = 0.7  # what a way to name a thing must be worth to tell one column from another
+NUMBER_OF = pattern(r"[^.:\n]{2,40}:\s+(?=[^\s]*\d|[A-Z]{2})[^.]*\Z")  # "Policy number: MS 553"
+DECIDES_SO = pattern(
+    r"\b(?:is|are|was|were|has|have|had|do|does|did|may|can|could|must|shall|will|would|should|yes|no|not|none|never|without|in-?\w+ed|ex\w+ed|only|if|unless|allowed|permitted|required|free|waived)\b",
+    re.IGNORECASE,
+)
 FEW_WORDS = 12  # of a line that says no more than that
 
 
@@ -672,6 +677,8 @@ def _answer(inquiry: Inquiry, question: Question, kind: str, hit: Hit, evidence:
         words = line.values.of(text)
         if line.kind == "cell" and not re.search(r"[^\W\d_]{2}", words) and ticked_answer(words) is None:
             return None  # a figure decides nothing
+        if NUMBER_OF.match(words) and not DECIDES_SO.search(words):
+            return None  # nor does the number or date of something
         value = yes_or_no(passages, line, question)
         if value.yes and ALLOWS.search(words) and taken_out_by(passages, Cite(document, line.span)) is not None:
             value = YesNo(False)  # the clause that would allow it does not apply

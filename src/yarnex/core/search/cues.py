@@ -61,6 +61,11 @@ CUES = (
         r"\b(?:above|exceed(?:s|ing|ed)?|more\s+than|over|in\s+excess\s+of|greater\s+than|beyond|larger\s+than)",
     ),
     _cue(
+        "under", "under",
+        r"(?:below|under|beneath)\s+(?:what|which)",
+        r"\b(?:below|under|beneath|(?:less|lower|fewer)\s+than)",
+    ),
+    _cue(
         "limit", "step",
         r"most|maximum|max|cap|capped|ceiling|limited|at\s+most",
         r"\b(?:no|not|never)\s+(?:be\s+)?more\s+than|\bup\s+to\s+(?:a\s+maximum\s+of)?|\bnot\s+(?:to\s+)?exceed(?:ing)?|\bat\s+most|\bcapped\s+at|\bmax(?:imum)?(?:\s+of)?|\blimited\s+to",

@@ -26,6 +26,7 @@ UNIT_WORDS = r"(?:business\s+days?|working\s+days?|days?|weeks?|months?|years?|h
 # Forms of questions with the kind of answer, the first that fits counts.
 FORMS: tuple[tuple[str, tuple[str, ...]], ...] = (
     (r"\b(?:at\s+)?what\s+(?:is\s+the\s+)?(?:exchange\s+|conversion\s+)?rate\b(?=.*\b(?:convert\w*|conversion|exchange\w*|currenc\w+|dollars?|euros?|sterling)\b)(?!.*\binterest\b)", ("number", "text")),
+    (r"\bhow\s+old\b", ("duration", "date", "number", "text")),
     (r"\bin\s+(?:time|hours|days|weeks|months|years)\s*\?", ("duration", "number")),
     (r"\bloan[\s-]to[\s-](?:value|cost)\b|\bltv\b|\bwhat\s+(?:is\s+the\s+)?(?:margin|spread)\s+(?:over|above|on)\b|\bwhat\s+(?:\w+\s+){0,2}(?:margin|spread|mark-?up)\s+(?:over|above)\b", ("percent", "number")),
     (r"\bwhat\s+(?:share|percentage|proportion|per\s?cent)\s+of\b", ("percent", "money", "number")),
@@ -37,6 +38,8 @@ FORMS: tuple[tuple[str, tuple[str, ...]], ...] = (
     (r"\bas\s+a\s+(?:share|percentage|proportion)\s+of\b|\bhow\s+many\s+per\s?cent\b", ("percent", "text")),
     (r"\bhow\s+many\s+(?:percentage\s+)?points\b", ("number", "percent")),
     (r"\b(?:by|before|after|from|until)\s+what\s+(?:time|hour)\b|\bat\s+what\s+time\b|\A(?:and\s+)?what\s+time\b|\bat\s+what\s+hours?\b|\bwhat\s+hours\b", ("time", "text")),
+    (r"\A(?:and\s+)?what\s+(?:happens?|happened|follows|becomes?|became)\b", ("text",)),
+    (r"\b(?:number|reference)\s+of\s+(?:the|this|that|its|their|our|your|his|her)\s+(?:[\w-]+\s+)?(?:order|policy|invoice|contract|agreement|lot|batch|licence|license|registration|company|account|case|claim|file|patent|permit|model|report|job|ticket|room|certificate|authorisation|quotation|tender|drawing|plot|title|lease|loan|letter|application|vehicle|machine|study|survey|test|minutes?|form|document|paper)\b(?!s)", ("code", "text")),
     (r"\b(?:order|policy|invoice|contract|agreement|lot|batch|part|licence|license|registration|company|account|case|claim|file|patent|permit|model|serial|report|job|ticket|room|telephone|phone|mobile|fax|tax|vat|certificate|authorisation|membership|reference|ref|purchase|quotation|tender|dial|fax|catalogue|drawing|plot|title)\s+(?:order\s+)?(?:number|no\.?|code|reference|identifier|id)\b|\b(?:[a-z]+['’]s?|our|your|their|file|letter)\s+ref(?:erence)?\s*\?|\b(?:sort|swift|bank|post|postal|zip|bar|access)\s*code\b|\biban\b|\bbic\b|\bwhat\s+(?:is|was)\s+(?:the|our|your|its|their)\s+(?:reference|identifier|telephone|phone|mobile|fax)\b|\bon\s+(?:what|which)\s+(?:telephone\s+|phone\s+)?number\b|\breference\s+(?:does|do|did|is|was)\b|\b(?:entity|tax|vat)\s+identifier\b", ("code", "text")),
     (r"\b(?:to|from|into|through|which|what)\s+(?:which\s+|what\s+)?(?:bank\s+)?account\b(?=.*\b(?:pay|paid|credit\w*|debit\w*|transfer\w*|sen[dt]|remit\w*)\b)|\b(?:to|from|into|through)\s+(?:which|what)\s+(?:bank\s+)?account\b|\b(?:which|what)\s+number\s+(?:has|have|had|is|was|does|do)\b", ("code", "text")),
     (r"\bwhy\b|\bwhat\s+(?:reason|cause|caused)\b|\bfor\s+what\s+reason\b", ("text",)),
@@ -90,7 +93,9 @@ OF_WHAT = pattern(r"\s(?:at|on|in|for|by|from|of|with|under|over|before|after|du
 WHAT = pattern(r"(?:and\s+|but\s+|so\s+)?(?:\w+\s+)?what\b", re.IGNORECASE)
 HOW = pattern(r"\bhow\s+(?P<what>long|big|large)\b", re.IGNORECASE)
 # "How big is the deposit?" may be told as a sum.
-HOW_BIG = pattern(r"\bhow\s+(?:big|large)\s+(?:is|was|are|were|will)\s+(?:be\s+)?(?P<thing>.+)", re.IGNORECASE)
+HOW_BIG = pattern(
+    r"\bhow\s+(?:big|large|high|low|great)\s+(?:is|was|are|were|will)\s+(?:be\s+)?(?P<thing>.+)", re.IGNORECASE
+)
 # "What are the borrowings?" asks for a sum, though it is in the plural.
 SUMS = pattern(
     r"(?:and\s+)?what\s+(?:are|were)\s+(?:the|its|our|their)\s+(?:total\s+|net\s+|annual\s+)?(?:[\w-]+\s+)?(?:damages|borrowings?|emissions?|earnings|sales|revenues?|savings?|proceeds|debts?)\b",
@@ -135,7 +140,7 @@ BY_VERB = pattern(
 )
 # What names of things, and deeds, are given as; the first is likeliest.
 GIVEN_AS: tuple[tuple[str, tuple[str, ...]], ...] = (
-    ("balance capital principal saving headroom room undrawn owe left instalment price cost fee charge turnover sales revenue income profit loss spending expenditure depreciation materiality provision budget debt claim excess deductible salary premium proceeds goodwill dividend surcharge deposit deficit surplus shortfall overrun levy toll tariff wage bid offer rent capex cash borrowing earnings subsidy grant refund turnover valuation compensation payout damages", ("money", "percent", "number")),
+    ("balance capital principal saving headroom room undrawn owe left instalment price cost fee charge turnover sales revenue income profit loss spending expenditure depreciation materiality provision budget debt claim excess deductible salary premium proceeds goodwill dividend surcharge deposit deficit surplus shortfall overrun levy toll tariff wage bid offer rent capex cash borrowing earnings subsidy grant refund turnover valuation compensation payout damages book", ("money", "percent", "number")),
     ("rebate discount uplift markup gearing occupancy coupon humidity uptime availability", ("percent", "money", "number")),
     ("cap ceiling floor limit threshold breakpoint cover credit contribution bonus penalty commission pay paid charged bought sold spend spent added add contribute earn figure allowance", ("money", "percent", "number", "duration")),
     ("life period age tenure interval duration notice", ("duration", "text")),

@@ -74,6 +74,7 @@ _inline = pattern(
 _label_line = pattern(r"(?P<label>[A-Z][\w'’/&.,() -]{1,55}?)\s*(?::\s+|\t)(?=\S)")
 _next_label = pattern(
     r"(?<=[a-z\d)]{2}[.;])\s+(?=[A-Z][\w'’/&,() -]{1,55}?:\s+\S)|\s+(?=(?:Our|Your|My)\s+(?:ref|reference)\b\.?\s*:\s+\S)"
+    r"|(?<=\w)\s+(?=[A-Z][a-z]+(?:\s[a-z]+){1,3}(?:\s[A-Z][a-z]+)?:\s+\S)"  # "For the Mill: A. Venn For the House: B. Orr"
 )
 _number_only = pattern(r"[(\[]?\d{1,3}(?:\.\d{1,3})*[.)\]]?|\(?[a-z]\)")
 

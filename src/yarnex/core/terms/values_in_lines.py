@@ -122,7 +122,7 @@ _not_names = pattern(
 
 _places = pattern(  # what names of places end in, and names of persons do not
     r"\b(?:Rooms?|Stores?|Mill|Yard|Quay|Wharf|Building|Annexe|Annex|Bay|Block|Wing|Station|Works|Site|Basement|Gallery|Harbour|Harbor|Estate|Centre|Center|Tower|Storey|Corridor|Kitchen|Office|Factory"
-    r"|Plant|Depot|Terminal|Airport|Warehouse|Shed|Avenue|Valley|River)\Z|\s[A-Z]\Z"
+    r"|Plant|Depot|Terminal|Airport|Warehouse|Shed|Avenue|Valley|River|Street|Road|Lane|Terrace|Crescent|Parade|Drive|Boulevard)\Z|\s[A-Z]\Z"
 )
 
 
@@ -393,10 +393,12 @@ class LineValues:
         out: list[Found[Value]] = []
         for found in find_organisations(words):
             out.append(Found(found.value, _moved(found.span, line.values.start)))
+        spoken = self.passages.is_spoken  # who speaks is not what is said
         for m in _person.finditer(words):
             span = _moved(Span(*m.span()), line.values.start)
             if (
-                not _not_names.search(m.group())
+                not (spoken and m.start() == 0 and words[m.end() : m.end() + 2] == ": ")
+                and not _not_names.search(m.group())
                 and not HOUSE_NUMBER.search(words, 0, m.start())
                 and not _places.search(m.group())
                 and self._is_name(m.group())

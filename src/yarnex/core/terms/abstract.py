@@ -232,6 +232,9 @@ AFTER_TITLE = 60  # letters
 GOES_ON = pattern(r"\s*(?:for|as\s+at|at|to)\b", re.IGNORECASE)
 
 
+MOST_VALUES, MOST_TEXTS = 4, 12  # places told for a term of which there may be several
+
+
 def _chosen(term: Term, found: list[Candidate], passages: Passages) -> Finding:
     document = passages.document
     if not found or found[0].weight < 0.5:
@@ -286,7 +289,7 @@ def _chosen(term: Term, found: list[Candidate], passages: Passages) -> Finding:
         for rival in _different(rivals)[:3]:
             cites.append(rival.quote)
             working.append(f"also stated as {quoted(rival.text.quote)} ({rival.quote.place})")
-    elif term.type == "text" and best.state == "stated":
+    elif term.type == "text" and best.state == "stated" and not term.several:
         special = bool(SPECIAL.search(best.quote.section))
         for other in found[1:]:
             apart = not other.quote.span.overlaps(best.quote.span)
@@ -298,7 +301,7 @@ def _chosen(term: Term, found: list[Candidate], passages: Passages) -> Finding:
     elif term.several:
         for other in found[1:]:
             if (
-                len(cites) < 4
+                len(cites) < (MOST_TEXTS if term.type == "text" else MOST_VALUES)
                 and other.weight >= 0.7
                 and other.value is not None
                 and all(not same_value(other.value, c.value) for c in [best])

@@ -7,7 +7,7 @@ from collections import Counter
 from dataclasses import dataclass
 from functools import lru_cache
 
-from yarnex.core.document import Cite, Document, Span
+from yarnex.core.document import Cite, Document, Span, Table
 from yarnex.core.errors import PackError
 from yarnex.core.packs import Entry, Field, check_keys, load_entries, pack_text, texts
 from yarnex.core.patterns import pattern
@@ -283,6 +283,8 @@ def _title(document: Document) -> Span | None:
     named: Span | None = None
     looked_at = 0
     for block in document.blocks[:30]:
+        if block.kind == "table" and looked_at == 0 and document.format != "eml" and named is None:
+            named = _title_in(document, document.tables[block.table])
         if block.kind in ("furniture", "note", "table"):
             continue
         looked_at += 1
@@ -329,6 +331,20 @@ def _title(document: Document) -> Span | None:
         return named or first_line
     late = first_heading is not None and first_line is not None and document.pages_of(first_heading)[0] > 1
     return named or (first_line if late and document.pages_of(first_line or Span(0, 1))[0] == 1 else first_heading)
+
+
+def _title_in(document: Document, table: Table) -> Span | None:
+    """A cell in the first rows of the table with which a paper opens, beside the sender's name, that names a kind of document."""
+    for cell in table.cells:
+        words = cell.span.of(document.text)
+        letters = [c for c in words if c.isalpha()]
+        loud = letters and sum(c.isupper() for c in letters) > 0.7 * len(letters)
+        if cell.row < 2 and (loud or words.istitle()) and len(words.split()) <= 8 and not words.endswith((":", ".")):
+            for kind in known_kinds():
+                low = words.lower()
+                if any(p.may_stand_in(low) and p.search(words) for p in kind.titles):
+                    return cell.span
+    return None
 
 
 def _subject(document: Document) -> Span | None:

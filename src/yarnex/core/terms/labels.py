@@ -11,7 +11,7 @@ from yarnex.core.patterns import pattern
 from yarnex.core.terms.candidates import TYPED, candidate, cut, fits, from_value_words, is_named
 from yarnex.core.terms.lines import Line
 from yarnex.core.terms.model import Candidate, Term
-from yarnex.core.terms.passages import Labelled, Passages, plain_label
+from yarnex.core.terms.passages import Labelled, Passages, bare_label, plain_label
 from yarnex.core.terms.schedules import find_schedules
 from yarnex.core.terms.values_in_lines import LineValues
 from yarnex.core.values import Found, Party, Quantity, Value, same_value
@@ -22,9 +22,12 @@ def from_labels(term: Term, passages: Passages) -> Iterator[Candidate]:
     for row in passages.labelled:
         if term.names and term.type in TYPED and row.source == "table":
             yield from _from_the_label(term, passages, row)
-        if not term.names or not is_named(term.names, row.label):
+        label = row.label
+        if term.type == "money" and term.names and not is_named(term.names, label):
+            label = bare_label(label)
+        if not term.names or not is_named(term.names, label):
             continue
-        first = next(i for i, p in enumerate(term.names) if p.fullmatch(row.label))  # names stand strongest first
+        first = next(i for i, p in enumerate(term.names) if p.fullmatch(label))  # names stand strongest first
         weight = {"table": 0.94, "line": 0.9, "heading": 0.66}[row.source] - 0.006 * min(first, 5)
         if row.source == "heading" and term.type == "text":
             weight = (

@@ -13,6 +13,7 @@ from yarnex.core.document import Cite, Span, Table
 from yarnex.core.document.table_paths import column_path, row_label
 from yarnex.core.patterns import pattern
 from yarnex.core.terms.candidates import cut, on_one_line, shortened
+from yarnex.core.terms.identity import identify
 from yarnex.core.terms.lines import Line
 from yarnex.core.terms.model import Finding, Term
 from yarnex.core.terms.passages import BLACKED_OUT, BLANK, Labelled, Passages
@@ -47,6 +48,7 @@ AROUND_A_NUMBER = pattern(
     r"(?i:min|max|minimum|maximum|at|least|most|up|to|about|approx|approximately|over|under|each|per|a|an|of|the|total|in|all|circa|ca|plus|below|above|nearly|some|more|less|than|not)\b\.?|[\s.,;:()≥≤<>=~≈+*†-]"
 )
 LINE_LABELS = 5  # words of a label that opens a line
+PAGE = pattern(r"page(?:\s+\d+(?:\s+of\s+\d+)?)?|\d+\s+of\s+\d+", re.IGNORECASE)
 ORDER = ("money", "date", "percent", "duration", "number")
 
 
@@ -62,7 +64,13 @@ def other_particulars(
     lists: cells of tables with several columns too, as in price lists and sections of cover. wanted: told a label, whether
     what stands under it is wanted at all.
     """
-    used = [c.span for f in findings if f.found for c in f.cites if c.document is passages.document]
+    used = [
+        c.span
+        for f in findings
+        if f.found
+        for c in (f.cites[:1] if f.term.several and f.term.type == "text" else f.cites)
+        if c.document is passages.document
+    ]
     values = LineValues(passages)
     ids: dict[str, int] = {}
     seen: set[Span] = set()
@@ -163,6 +171,11 @@ def _finding(
         return None
     if _is_contents(label, words, passages) or (SIGNED_BY_LABEL.fullmatch(label) and A_PERSON_OR_GAP.fullmatch(words)):
         return None
+    if PAGE.fullmatch(words) or PAGE.fullmatch(label):
+        return None
+    title = identify(passages.document).title
+    if title is not None and (title.span.overlaps(value) or row.holds(title.span)):
+        return None  # the paper's own name beside the sender's
     if is_organisation(label) and is_organisation(words):
         return None  # two columns of signatures
     name = re.sub(r"\W+", "_", label.lower()).strip("_")[:60] or "row"

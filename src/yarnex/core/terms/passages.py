@@ -48,6 +48,15 @@ NOUN_BEHIND = pattern(
     re.IGNORECASE,
 )
 LEAST_SPOKEN = 10_000  # what a plain number in a transcript must come to to be a sum
+OF_SIGNING = pattern(
+    r"\b(?:signed|accept(?:ed)?|agreed|approved|acknowledged|confirmed)\b|\A(?:for|by)\b", re.IGNORECASE
+)
+OPENING = 1200  # letters from the top in which a paper's head stands
+HEAD_LABEL = pattern(
+    r"(?:to|from|date|dated|attn|attention|(?:our|your)\s+ref(?:erence)?|ref(?:erence)?|(?:invoice|order|quotation|quote|job|account|customer|po|page|tax|vat)(?:\s+(?:no|number|date|ref))?|number|no|page|tel|phone)\.?",
+    re.IGNORECASE,
+)
+HEAD_NUMBER = pattern(r"(?:No|Nr|Number|Ref|Reference)\.?:?\s+(?=[A-Z/-]*\d[\w/.-]*\Z)")
 LONGEST_CELL = 160  # letters of a form's cell
 BLANK = pattern(
     r"(?:[€£$]\s?)?_{3,}(?:[\s,/]*(?:20)?_{2,})*|(?:\.\s?){7,}|…{3,}|\[\s*(?:[●•_]|insert\b[^\]]*|tbc|to be (?:confirmed|inserted|completed|agreed)[^\]]*|blank)?\s*\]"
@@ -74,7 +83,9 @@ _inline = pattern(
 _label_line = pattern(r"(?P<label>[A-Z][\w'’/&.,() -]{1,55}?)\s*(?::\s+|\t)(?=\S)")
 _next_label = pattern(
     r"(?<=[a-z\d)]{2}[.;])\s+(?=[A-Z][\w'’/&,() -]{1,55}?:\s+\S)|\s+(?=(?:Our|Your|My)\s+(?:ref|reference)\b\.?\s*:\s+\S)"
-    r"|(?<=\w)\s+(?=[A-Z][a-z]+(?:\s[a-z]+){1,3}(?:\s[A-Z][a-z]+)?:\s+\S)"  # "For the Mill: A. Venn For the House: B. Orr"
+    r"|(?<=\w)\s+(?=[A-Z][a-z]+(?:\s(?!plc\b|ltd\b)[a-z]+){1,3}:\s+\S)"
+    r"|(?<=\w)\s+(?=(?:For|By|Signed|Agreed)(?:\s[a-z]+){0,3}\s[A-Z]\w+(?:\s[A-Z][\w.]+){0,3}:\s+\S)"  # "For the Mill: A. Venn For the House: B. Orr"
+    r"|(?<=[\w)])\s+(?=(?:To|From|Date|Cc|Subject|Re|Attn|By|Ref|Tel|Fax)\s?:\s+\S)"
 )
 _number_only = pattern(r"[(\[]?\d{1,3}(?:\.\d{1,3})*[.)\]]?|\(?[a-z]\)")
 
@@ -113,6 +124,17 @@ _leading = pattern(
     r"\A(?:(?:section|part|clause|article|chapter|item|line|box|field|no\.?)\s+[\dA-Z]{1,4}\s*[.:–—-]?\s+(?=[A-Z])|[A-Z][.)]?\s+(?=[A-Z][a-z])|[(\[]?\d{1,3}(?:\.\d{1,3})*[.)\]]?\s+(?!(?:jan|feb|mar|apr|may|june?|july?|aug|sept?|oct|nov|dec)[a-z]*\.?\s))",
     re.IGNORECASE,
 )
+
+
+LABEL_TAIL = pattern(
+    r"[\s,]+(?:(?:EUR|GBP|USD|AUD|CAD|NZD|CHF|INR|SEK|NOK|DKK|[£€$₹])|(?:a|per|each)\s+(?:year|annum|month|quarter|week|day|hour)|p\.?\s?[am]\.?|once|excl?\.?\s+\w+|incl?\.?\s+\w+)\Z",
+    re.IGNORECASE,
+)
+
+
+def bare_label(label: str) -> str:
+    """A label without the currency, the period or the like that ends it: "Total EUR", "Fee a year"."""
+    return LABEL_TAIL.sub("", label)
 
 
 def plain_label(text: str) -> str:
@@ -448,7 +470,13 @@ class Passages:
             skip = len(re.match(r"[\s.)]*", text[skip:]).group()) + skip if skip else 0  # type: ignore[union-attr]
             m = _label_line.match(text, skip)
             if m and m.end() < len(text) and m["label"].count("(") == m["label"].count(")"):
-                ends = [n.start() for n in _next_label.finditer(text, m.end())] + [len(text)]
+                signed = OF_SIGNING.search(m["label"]) is not None or "___" in text  # the day is that of a signature
+                ends = [
+                    n.start()
+                    for n in _next_label.finditer(text, m.end())
+                    if not (signed and text.startswith("Date", n.end()))
+                ]
+                ends.append(len(text))
                 out.append(
                     Labelled(plain_label(m["label"]), Span(start + m.end(), start + ends[0]), block.span, "line")
                 )
@@ -576,7 +604,18 @@ class Passages:
             if m and words[m.end() :].strip():
                 value = Span(cell.span.start + m.end(), cell.span.end)
                 found[cell.row, cell.column] = Labelled(plain_label(m["label"]), value, cell.span, "line")
-        return found if len(found) >= 2 and len(found) >= 0.6 * len(cells) else {}
+        if len(found) >= 2 and len(found) >= 0.6 * len(cells):
+            return found
+        if table.columns > 3 or table.header_rows or table.span.start > OPENING:
+            return {}
+        # beside the sender's name and address: "No. 4471", "Date: 11 May 2026", "To: A. Venn"
+        known = {place: row for place, row in found.items() if HEAD_LABEL.fullmatch(row.label)}
+        for cell in cells:
+            m = HEAD_NUMBER.match(cell.span.of(self.text))
+            if m is not None and (cell.row, cell.column) not in known:
+                value = Span(cell.span.start + m.end(), cell.span.end)
+                known[cell.row, cell.column] = Labelled(plain_label(m.group()), value, cell.span, "line")
+        return known if len(known) > 1 else {}
 
     def _is_side_form(self, table: Table) -> bool:
         """True for three columns of which the last two are labels and their values, as beside an address."""

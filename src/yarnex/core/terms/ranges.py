@@ -30,6 +30,9 @@ RANGE_ON = pattern(
 BETWEEN = pattern(r"\bbetween\s+\Z", re.IGNORECASE)
 
 
+SHARE = pattern(r"%|\bper\s?cent\b", re.IGNORECASE)
+
+
 def range_beginning(text: str, place: Span, end: int, value: Value | None) -> Span | None:
     """Where the range stands that a sum after "between" begins; None for any other value."""
     if not isinstance(value, Money | Percent) or not BETWEEN.search(text[max(0, place.start - 12) : place.start]):
@@ -48,6 +51,8 @@ def range_ending(text: str, start: int, place: Span, value: Value | None) -> Spa
     lower = RANGE_TO.search(text[max(start, place.start - SEEN) : place.start])
     if lower is None or CHANGED_FROM.search(text[max(start, place.start - 120) : place.start - len(lower.group())]):
         return None
+    if SHARE.search(lower.group()) and not isinstance(value, Percent):
+        return None  # "rose 3.2 % to £25.1 million"
     if lower.group().rstrip().endswith("to") and BY.search(
         text, max(start, place.start - SEEN), place.start - len(lower.group())
     ):

@@ -39,7 +39,7 @@ _no_person = pattern(
     r"\b(?:Limited|Ltd|LLC|LLP|L\.P|Inc|plc|PLC|Company|Corporation|Agreement|Lease|Landlord|Tenant|Lessor|Lessee|Supplier|Customer|Date|Title|Director|Witness|Signature|Authori[sz]ed)\b"
 )
 _opens = pattern(
-    r"\(?\b(?:signed|executed|for and on behalf|by:|name:|(?-i:For\s+[A-Z][\w&]*\s)|(?-i:[A-Z]{5,}:(?:\s+[A-Z]|\s*\Z)))",
+    r"\(?\b(?:signed|executed|for and on behalf|by:|name:|(?-i:For\s+[A-Z][\w&]*\s|For\s+(?:the\s+)?[A-Z][\w&]*:\s+[A-Z])|(?-i:[A-Z]{5,}:(?:\s+[A-Z]|\s*\Z)))",
     re.IGNORECASE,
 )
 
@@ -53,6 +53,16 @@ SIGNED_FOR = pattern(
 SIGNED_OF = pattern(
     rf"\b[Ss]igned:\s*(?P<who>(?:Dr\.?\s)?{_name}),\s+(?P<post>[A-Z][\w&-]*(?:\s[A-Z][\w&-]*){{0,3}}),\s+(?P<party>[A-Z][\w&.,’'() -]{{2,60}}?\b(?:plc|PLC|Ltd|Limited|LLC|LLP|Inc|GmbH|AG|BV|SA|SAS|Oy|AB|AS)\b)"
 )
+# "For the Mill: A. Smith, Director    For the House: B. Jones"
+FOR_EACH = pattern(
+    rf"\bFor\s+(?P<party>(?:the\s+)?[A-Z][\w&.’'() -]{{1,60}}?)\s*:\s*(?P<who>{_name})(?:,\s+(?P<post>[A-Z][\w&-]*(?:\s(?!For\b)[A-Z][\w&-]*){{0,3}}))?"
+)
+# "Signed: A. Smith for the Landlord; B. Jones for the Tenant"
+EACH_FOR = pattern(
+    rf"(?P<who>{_name})\s+for\s+(?P<party>(?:the\s+)?[A-Z][\w&]*(?:\s[A-Z][\w&.’'()]*){{0,4}})(?P<post>)"
+)
+# "Signed as a deed A. Smith - B. Jones - witness: C. Orr"
+IN_A_ROW = pattern(rf"\b[Ss]igned(?:\s+as\s+a\s+deed)?:?\s+(?P<all>{_name}(?:\s+[-–—/·|]\s+{_name})+)")
 BY = pattern(r"\s+By:")
 FIRM_BY = pattern(r"[A-Z][^\n]{3,80}?\s+By:\s")
 
@@ -116,6 +126,16 @@ def _in_block(document: Document, spans: list[Span]) -> Iterator[Signatory]:
     text = "\n".join(s.of(document.text) for s in spans)
     several = list(SIGNED_FOR.finditer(text))
     several += [m for m in SIGNED_OF.finditer(text) if not any(m.start() == o.start() for o in several)]
+    for pairs in (FOR_EACH, EACH_FOR):
+        found = list(pairs.finditer(text))
+        if not several and len(found) > 1:
+            several = found
+    if not several and (row := IN_A_ROW.search(text)) is not None:
+        for who in re.split(r"\s+[-–—/·|]\s+", row["all"]):
+            place = _place(document, spans, who)
+            if place is not None and not _no_person.search(who):
+                yield Signatory(who, "", "", Cite(document, place))
+        return
     if several:  # "Signed for the Seller: A. Smith, Director    Signed for the Buyer: B. Jones, Chair"
         for one in several:
             who = one["who"].strip(" ,.")

@@ -35,6 +35,7 @@ def spaced_tables(rows: list[Row], separators: list[float]) -> list[Row | TableD
             continue
         end = _before_second_head(rows, i, _stretch_end(rows, i))
         end = next((j for j in range(i + 1, end) if (id(rows[j]) in led) != (id(rows[i]) in led)), end)
+        end = _before_more_columns(rows, i, end)
         draft = _aligned(rows[i:end], separators, led=id(rows[i]) in led) if end - i >= 2 else None
         if draft is None:
             out.append(rows[i])
@@ -92,6 +93,19 @@ def _before_second_head(rows: list[Row], start: int, end: int) -> int:
         if len(row.segments) > 1 and ((row.text == head and len(row.segments) > 2) or (titled and _is_head(row))):
             while place - 1 > start + 1 and len(rows[place - 1].segments) == 1 and not _is_figures(rows[place - 1]):
                 place -= 1
+            return place
+    return end
+
+
+MORE_ROWS = 3  # of a table of several columns
+
+
+def _before_more_columns(rows: list[Row], start: int, end: int) -> int:
+    """Where a form of labels and values runs, over an empty line, into a table of more columns, the end of the form."""
+    for place in range(start + 1, end - MORE_ROWS + 1):
+        table = rows[place : place + MORE_ROWS]
+        apart = rows[place].top - rows[place - 1].bottom > rows[place].size
+        if apart and all(len(r.segments) > 2 for r in table) and all(len(r.segments) <= 2 for r in rows[start:place]):
             return place
     return end
 
@@ -213,7 +227,8 @@ def _aligned(rows: list[Row], separators: list[float], led: bool = False) -> Tab
     gaps = None
     for row in sorted(body, key=lambda r: -len(r.segments)):
         met = _free(row) if gaps is None else _meet(gaps, _free(row))
-        if _inner(met):
+        total = gaps is not None and 2 * len(row.segments) < most  # its label may stand across columns
+        if _inner(met) and not (total and len(_inner(met)) < len(_inner(gaps or []))):
             gaps = met
     columns = sorted(_inner(gaps or []))
     if not columns or (len(multi) < 3 and (len(multi) < 2 or (most < 3 and not led))):
@@ -331,6 +346,14 @@ def _second_pair(row: Row, before: Row, here: set[int], above: set[int]) -> bool
     )
 
 
+def _own_label(row: Row, here: set[int]) -> bool:
+    """True for one cell beside an empty first column that opens with a label: "Date: 11 May 2026" below a number."""
+    return 0 not in here and len(row.segments) == 1 and LABELLED.match(row.text) is not None
+
+
+LABELLED = pattern(r"(?:[A-Z][a-z]+(?:\s[a-z]+){0,2}|[A-Z]{3,12}):\s\S")
+
+
 def _logical_rows(rows: list[Row], cuts: list[float], separators: list[float]) -> list[list[Row]]:
     """Printed rows -> rows of the table, each with the printed lines that its cells wrap over."""
 
@@ -380,7 +403,7 @@ def _logical_rows(rows: list[Row], cuts: list[float], separators: list[float]) -
         if all(NUMERIC.fullmatch(s.text) for s in row.segments) and not overlapping:
             groups.append([row])  # a total without a label
             continue
-        if not overlapping and _second_pair(row, before, here, filled(before)):
+        if not overlapping and (_second_pair(row, before, here, filled(before)) or _own_label(row, here)):
             groups.append([row])
             continue
         if (

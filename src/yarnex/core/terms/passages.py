@@ -85,6 +85,7 @@ _next_label = pattern(
     r"(?<=[a-z\d)]{2}[.;])\s+(?=[A-Z][\w'’/&,() -]{1,55}?:\s+\S)|\s+(?=(?:Our|Your|My)\s+(?:ref|reference)\b\.?\s*:\s+\S)"
     r"|(?<=\w)\s+(?=[A-Z][a-z]+(?:\s(?!plc\b|ltd\b)[a-z]+){1,3}:\s+\S)"
     r"|(?<=\w)\s+(?=(?:For|By|Signed|Agreed)(?:\s[a-z]+){0,3}\s[A-Z]\w+(?:\s[A-Z][\w.]+){0,3}:\s+\S)"  # "For the Mill: A. Venn For the House: B. Orr"
+    r"|(?<=\d)\s+(?=[A-Z][a-z]{3,}:\s+\S)"  # "First seen: 2 May 2026 Discharged: 9 June 2026"
     r"|(?<=[\w)])\s+(?=(?:To|From|Date|Cc|Subject|Re|Attn|By|Ref|Tel|Fax)\s?:\s+\S)"
 )
 _number_only = pattern(r"[(\[]?\d{1,3}(?:\.\d{1,3})*[.)\]]?|\(?[a-z]\)")
@@ -455,6 +456,14 @@ class Passages:
 
     # -------------------------------------------------------------- labels
     @cached_property
+    def title_start(self) -> int:
+        """Where the paper's title begins; 0 where it has none."""
+        from yarnex.core.terms.identity import identify
+
+        title = identify(self.document).title
+        return title.span.start if title is not None else 0
+
+    @cached_property
     def labelled(self) -> list[Labelled]:
         """Labels with their values: rows of two-part tables, and lines that read "Label: value"."""
         out: list[Labelled] = []
@@ -594,28 +603,47 @@ class Passages:
             colons > 0.5 * len(labels) or (typed >= 0.4 * len(values) and len(set(labels)) == len(labels))
         )
 
-    def _labels_inside(self, table: Table) -> dict[tuple[int, int], Labelled]:
-        """The cells of a form that each read "Label: value", by row and column; none where few of the cells do."""
+    def _labels_inside(self, table: Table) -> dict[tuple[int, ...], Labelled]:
+        """The cells of a form that each read "Label: value", by row and column, and the further labels of such a cell.
+
+        Where few of the table's cells do: those of rows in which every cell does, and those at the head of a paper that read
+        "No. 4471", "Date: 11 May 2026" or "To: A. Venn" beside the sender's name and address.
+        """
         cells = [c for r in range(table.rows) for c in table.row_cells(r) if c.span.end > c.span.start]
-        found = {}
+        found: dict[tuple[int, ...], Labelled] = {}
         for cell in cells:
             words = cell.span.of(self.text)
             m = _label_line.match(words) if len(words) < LONGEST_CELL and "\n" not in words.strip() else None
-            if m and words[m.end() :].strip():
-                value = Span(cell.span.start + m.end(), cell.span.end)
-                found[cell.row, cell.column] = Labelled(plain_label(m["label"]), value, cell.span, "line")
-        if len(found) >= 2 and len(found) >= 0.6 * len(cells):
+            if m is None or not words[m.end() :].strip():
+                continue
+            ends = [n.start() for n in _next_label.finditer(words, m.end())] + [len(words)]
+            value = Span(cell.span.start + m.end(), cell.span.start + ends[0])
+            found[cell.row, cell.column] = Labelled(plain_label(m["label"]), value, cell.span, "line")
+            for begin, end in pairwise(ends):  # "Date of birth: 3 June 1968   Our ref: TA/2219"
+                at = begin + len(words[begin:end]) - len(words[begin:end].lstrip())
+                if (n := _label_line.match(words, at)) and n.end() < end:
+                    value = Span(cell.span.start + n.end(), cell.span.start + end)
+                    found[cell.row, cell.column, at] = Labelled(plain_label(n["label"]), value, cell.span, "line")
+        places = {key[:2] for key in found}
+        if len(places) >= 2 and len(places) >= 0.6 * len(cells):
             return found
-        if table.columns > 3 or table.header_rows or table.span.start > OPENING:
+        if table.columns > 3 or table.header_rows:
             return {}
-        # beside the sender's name and address: "No. 4471", "Date: 11 May 2026", "To: A. Venn"
-        known = {place: row for place, row in found.items() if HEAD_LABEL.fullmatch(row.label)}
+        whole = {
+            r
+            for r in range(table.rows)
+            if len(row := [c for c in cells if c.row == r]) > 1 and all((r, c.column) in places for c in row)
+        }
+        known = {key: row for key, row in found.items() if key[0] in whole}
+        if table.span.start > OPENING:
+            return known
+        head = {key: row for key, row in found.items() if HEAD_LABEL.fullmatch(row.label)}
         for cell in cells:
             m = HEAD_NUMBER.match(cell.span.of(self.text))
-            if m is not None and (cell.row, cell.column) not in known:
+            if m is not None and (cell.row, cell.column) not in head:
                 value = Span(cell.span.start + m.end(), cell.span.end)
-                known[cell.row, cell.column] = Labelled(plain_label(m.group()), value, cell.span, "line")
-        return known if len(known) > 1 else {}
+                head[cell.row, cell.column] = Labelled(plain_label(m.group()), value, cell.span, "line")
+        return known | head if len(head) > 1 else known
 
     def _is_side_form(self, table: Table) -> bool:
         """True for three columns of which the last two are labels and their values, as beside an address."""

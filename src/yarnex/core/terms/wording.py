@@ -69,6 +69,8 @@ def from_cues(term: Term, passages: Passages) -> Iterator[Candidate]:
         sentence = sentences[at]
         if not typed and passages.document.blocks[sentence.block].kind == "heading":
             continue  # a heading names a clause; what it says stands below
+        if not typed and sentence.span.end <= passages.title_start:
+            continue  # the sender's own name and address
         cues = said.get(at, [])
         if at in said_in_clause:
             if sentence.headings not in headed:

@@ -10,10 +10,10 @@ from yarnex.core.document import Span
 from yarnex.core.patterns import pattern
 from yarnex.core.values.types import Found, Party
 
-WORDS_TOO = r"Company|COMPANY|Trust|TRUST|Council|Bank|Association|Foundation|Partnership|University"  # that stand inside names too
+WORDS_TOO = r"Company|COMPANY|Trust|TRUST|Council|Bank|BANK|Association|Foundation|Partnership|University"  # that stand inside names too
 FORMS = (
     r"Limited|Ltd\b\.?|LIMITED|LTD\b\.?|L\.?L\.?C\b\.?|L\.?L\.?P\b\.?|L\.P\.|LP\b|Inc\b\.?|INC\b\.?|Incorporated|Corporation|Corp\b\.?|CORPORATION|plc|PLC|p\.l\.c\."
-    r"|GmbH|AG\b|S\.A\.|SA\b|S\.r\.l\.|B\.V\.|BV\b|N\.V\.|NV\b|Pty\s+Ltd\b\.?|DAC\b|Co\b\.|CLG\b|CIC\b"
+    r"|GmbH|AG\b|N\.A\.|S\.A\.|SA\b|S\.r\.l\.|B\.V\.|BV\b|N\.V\.|NV\b|Pty\s+Ltd\b\.?|DAC\b|Co\b\.|CLG\b|CIC\b"
     r"|S\.p\.A\.|SpA\b|S\.?A\.?S\.|SARL\b|S\.L\.|Lda\b\.?|Kft\b\.?|s\.r\.o\.|a\.s\.|sp\. z o\.o\.|Pvt\b\.?|Bhd\b\.?|K\.K\."
     r"|(?<=[a-zé.]\s)(?:AB|ApS|A/S|AS|ASA|Oyj?|KG|SE|SAS|SL)\b"  # letters that mean other things after a number or capitals
     rf"|{WORDS_TOO}"
@@ -146,6 +146,8 @@ def _name_in(clause: str) -> tuple[int, str] | None:
         m = _organisation.match(clause, begin)
         if m and not re.search(r"\b(?:and|by and between)\s*\Z", clause[: max(0, begin - 1)]):
             return begin, _whole(clause, m).rstrip(",")
+    if inside and re.match(r",?\s+(?:an?|the)\s", clause[inside[-1].start() + len(last) :]):
+        return inside[-1].start(), last.rstrip(",")  # "..., a Delaware corporation"
     for begin in reversed(starts):
         rest = clause[begin:]
         stop = _stop.search(rest)

@@ -179,6 +179,8 @@ def _stretch_end(rows: list[Row], start: int) -> int:
             break
         if not _multi(row) and row.size > 1.15 * max(r.size for r in rows[start:end]):
             break  # a title in larger type heads what comes next
+        if not _multi(row) and end - start == 1 and row.top - before.bottom > row.size:
+            break  # a lone line under the first one opens something else
         met = _meet(gaps, _free(row))
         if _multi(row):
             if not _inner(met):

@@ -11,7 +11,7 @@ from yarnex.core.document import Cite, Document, Span
 from yarnex.core.patterns import pattern
 from yarnex.core.terms.candidates import TYPED, on_one_line
 from yarnex.core.terms.computed import RULES, formula_words, of_an_extra, shown_date
-from yarnex.core.terms.conditions import condition_of
+from yarnex.core.terms.conditions import condition_of, told_with
 from yarnex.core.terms.finders import FINDERS
 from yarnex.core.terms.model import Candidate, Finding, Sheet, Term, quoted
 from yarnex.core.terms.particulars import other_particulars
@@ -319,6 +319,10 @@ def _chosen(term: Term, found: list[Candidate], passages: Passages) -> Finding:
         condition = condition_of(passages, best.text.span)
         if condition and condition not in best.text.quote:
             working.append(f"with the condition {quoted(condition, 220)}")
+    elif best.finder == "label" and term.type in TYPED and best.value is not None:
+        whole_cell = told_with(passages, best.text.span)
+        if whole_cell:
+            working.append(f"stated as {quoted(whole_cell, 220)}")
     if _is_of_a_part(best) and not term.several:
         confidence = min(confidence, PART_AT_MOST)
         working.append("said of one part only; no general rule was found")

@@ -48,6 +48,23 @@ def condition_of(passages: Passages, value: Span) -> str:
     return found[0] if found else ""
 
 
+# What in a cell or after a label goes beyond the bare value: "£400 a month, reviewed yearly", "20 days after consent, not later than 30 June".
+GOES_BEYOND = pattern(
+    r"\b(?:or|if|unless|until|after|before|plus|less|subject\s+to|provided|except|save|not\s+(?:later|earlier|less|more)|no\s+(?:later|earlier|less|more)|at\s+(?:least|most)|up\s+to|whichever|earlier|later|(?:of\s+)?which|minimum|maximum|min\.?|max\.?|then|thereafter|rising|reviewed|indexed)\b",
+    re.IGNORECASE,
+)
+
+
+def told_with(passages: Passages, value: Span) -> str:
+    """The whole words of the cell in which a value stands, where they say more of it than its row's label and itself; else ""."""
+    found = passages.document.cell_at(value)
+    if found is None or found[1].column == 0:
+        return ""
+    words = found[1].span.of(passages.text)
+    rest = words.replace(value.of(passages.text), " ", 1)
+    return " ".join(words.split()) if len(words) <= LONGEST and GOES_BEYOND.search(rest) else ""
+
+
 def _words(passages: Passages, span: Span, keep: Span) -> str:
     text = passages.text
     end = STOP.search(text, max(keep.end, span.start), span.end)

@@ -13,7 +13,7 @@ from dataclasses import replace
 from yarnex.core.document import Cell, Cite, Span, Table
 from yarnex.core.document.table_paths import column_path
 from yarnex.core.patterns import pattern
-from yarnex.core.search.bands import measures_in
+from yarnex.core.search.bands import NTH_YEAR, asked_about
 from yarnex.core.search.evidence import (
     VALUED,
     Likeness,
@@ -35,6 +35,7 @@ from yarnex.core.search.inquiry import Inquiry
 from yarnex.core.search.limits import within_limit
 from yarnex.core.search.listed import listed_there
 from yarnex.core.search.patterns import CLOCK, CODE, OFTEN, PATTERNS, kinds_sought, pattern_finder
+from yarnex.core.search.periods import rows_asked_for
 from yarnex.core.search.question import YEAR, Question
 from yarnex.core.search.signed import signed_or_not
 from yarnex.core.search.telling import RUNS_FROM, finding_of, none_of
@@ -198,8 +199,12 @@ def _answers_as_read(inquiry: Inquiry, question: Question, earlier: Sequence[Ans
     offered = _offered(inquiry, question)
     in_vain = max((alike for f, alike in offered if f.state == "not_found"), default=0.0)
     answers = [*from_terms(inquiry, question, offered), *from_lists(inquiry, question), *from_lines(inquiry, question)]
-    if asked := measures_in(question.text):
-        answers = [in_band(inquiry, a, asked) for a in answers]
+    answers = rows_asked_for(
+        inquiry, question, answers, lambda kind, at, evidence: _of_column(inquiry, question, kind, at, evidence)
+    )
+    asked = asked_about(question.text)
+    if asked or NTH_YEAR.search(question.text):
+        answers = [in_band(inquiry, question, a, asked) for a in answers]
     parts = question.compound or (
         (question.thing,) if question.thing is not None and question.kinds == ("text",) and question.sure else ()
     )

@@ -7,12 +7,16 @@
 from __future__ import annotations
 
 import re
+from calendar import monthrange
 from collections.abc import Iterator
 from dataclasses import dataclass
 from datetime import date
 from decimal import Decimal
 
+from dateutil.relativedelta import relativedelta
+
 from yarnex.core.document import Document, Span
+from yarnex.core.number_names import ORDINALS, UNITS
 from yarnex.core.patterns import pattern
 from yarnex.core.values import (
     DateValue,
@@ -24,6 +28,7 @@ from yarnex.core.values import (
     find_percents,
     find_quantities,
 )
+from yarnex.core.values.dates import MONTHS
 
 Limit = date | Decimal
 BETWEEN = pattern(
@@ -66,6 +71,32 @@ class Band:
         return self.high is None or not (value > self.high or (self.under and value == self.high))  # type: ignore[operator]
 
 
+_months = "|".join(MONTHS)
+MONTH = pattern(
+    rf"(?:(?P<from>\b(?:from|since|after|starting\s+in|beginning\s+in)\s+)|(?P<until>\b(?:until|till|before|up\s+to|to)\s+))?(?<!\d\s)(?<!\d(?:st|nd|rd|th)\s)\b(?P<month>{_months})\s+(?P<year>(?:19|20)\d\d)\b",
+    re.IGNORECASE,
+)
+
+
+def months_in(words: str) -> Iterator[tuple[date, date, re.Match[str]]]:
+    """The months told without a day, "May 2028": their first and last days, and where they stand."""
+    for m in MONTH.finditer(words):
+        year, month = int(m["year"]), MONTHS[m["month"].lower()]
+        yield date(year, month, 1), date(year, month, monthrange(year, month)[1]), m
+
+
+def asked_about(question: str) -> list[tuple[str, Limit, Span]]:
+    """What a question names, of which it asks what holds then or there: `measures_in` it, and months told without a day ("month").
+
+    Of "from May 2028" its last day, when what begins in it holds; of "until May 2028" its first; else one in its middle.
+    """
+    out = measures_in(question)
+    for first, last, m in months_in(question):
+        day = last if m["from"] else first if m["until"] else first.replace(day=15)
+        out.append(("month", day, Span(*m.span())))
+    return out
+
+
 def measures_in(words: str) -> list[tuple[str, Limit, Span]]:
     """The days, sums, shares and measured numbers that some words name, left to right: kind, value, place."""
     out: list[tuple[str, Limit, Span]] = []
@@ -89,12 +120,16 @@ def measures_in(words: str) -> list[tuple[str, Limit, Span]]:
 def bands_in(words: str) -> Iterator[Band]:
     """The bands that a row's label names. A day, sum or share that stands alone is a band of its own."""
     found = measures_in(words)
+    ends = {Span(*m.span("month")).start: last for _, last, m in months_in(words)}
+    found += [("date", first, Span(m.start("month"), m.end())) for first, _, m in months_in(words)]
+    found.sort(key=lambda f: f[2].start)
     place = 0
     while place < len(found):
         kind, low, span = found[place]
         before = words[: span.start]
         if place + 1 < len(found) and found[place + 1][0] == kind:
             _, high, next_span = found[place + 1]
+            high = ends.get(next_span.start, high)
             between = words[span.end : next_span.start]
             if BETWEEN.fullmatch(between):
                 falling = type(low) is type(high) and low > high  # type: ignore[operator]
@@ -119,7 +154,7 @@ def bands_in(words: str) -> Iterator[Band]:
         elif UP_TO.search(before):
             yield Band(kind, None, low)
         else:
-            yield Band(kind, low, low)
+            yield Band(kind, low, ends.get(span.start, low))
         place += 1
 
 
@@ -133,13 +168,43 @@ def label_of_row(document: Document, place: Span) -> str:
     return " – ".join(" ".join(c.span.of(document.text).split()) for c in left)[:LABEL_AT_MOST]
 
 
+def _in_month(band: Band, day: Limit) -> bool:
+    """True for a band of a single day in the month of another day."""
+    one = band.low if band.low == band.high else None
+    return isinstance(one, date) and isinstance(day, date) and (one.year, one.month) == (day.year, day.month)
+
+
+NTH_YEAR = pattern(
+    rf"\b(?:(?P<nth>{'|'.join(ORDINALS)})\s+(?:(?:lease|contract|policy|rent|agreement|loan|full|whole)\s+)?year|(?:lease|contract|policy|rent)?\s*year\s+(?P<number>\d{{1,2}}|{'|'.join(UNITS)}))\b",
+    re.IGNORECASE,
+)
+
+
+def day_of_year(question: str, document: Document, place: Span) -> date | None:
+    """The day on which the year that a question counts, "in the second year", begins in the table of periods that stands at a
+    place; None where it counts none, or no table of periods stands there.
+    """
+    counted, found = NTH_YEAR.search(question), document.cell_at(place)
+    if counted is None or found is None:
+        return None
+    word = (counted["nth"] or counted["number"]).lower()
+    nth = int(word) if word.isdigit() else int(ORDINALS.get(word) or UNITS.get(word) or 0)
+    table, cell = found
+    begins: list[date] = []
+    for row in range(table.header_rows, table.rows):
+        beside = table.at(row, cell.column)
+        label = label_of_row(document, beside.span) if beside is not None else ""
+        begins += [b.low for b in bands_in(label) if isinstance(b.low, date) and b.low != b.high]
+    return min(begins) + relativedelta(years=nth - 1) if begins and nth else None
+
+
 def within(asked: list[tuple[str, Limit, Span]], label: str) -> float:
     """1 where a value asked about lies in a band that a label names, -1 where it names bands but none holds it, else 0."""
     out = 0.0
     bands = list(bands_in(label)) if asked and label else []
     for kind, value, _ in asked:
-        mine = [b for b in bands if b.kind == kind]
-        if any(b.holds(value) for b in mine):
+        mine = [b for b in bands if b.kind == ("date" if kind == "month" else kind)]
+        if any(b.holds(value) or (kind == "month" and _in_month(b, value)) for b in mine):
             return 1.0
         if mine:
             out = -1.0

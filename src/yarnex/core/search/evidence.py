@@ -11,7 +11,7 @@ from dataclasses import replace
 from yarnex.core.document import Span
 from yarnex.core.document.table_paths import column_path
 from yarnex.core.patterns import pattern
-from yarnex.core.search.bands import Limit, label_of_row, within
+from yarnex.core.search.bands import Limit, day_of_year, label_of_row, within
 from yarnex.core.search.cues import change_fit, cue_fit, cues_asked, cues_said, if_not_fit, numbered_fit, wants_old
 from yarnex.core.search.inquiry import Inquiry, Way
 from yarnex.core.search.opposites import opposed_to
@@ -22,6 +22,7 @@ from yarnex.core.terms.measures import period_asked, units_asked, units_named
 from yarnex.core.terms.variations import applies_from, superseded
 from yarnex.core.values import (
     DateValue,
+    Duration,
     Money,
     Quantity,
 )
@@ -97,11 +98,14 @@ def measured(question: Question, answer: Answer) -> Answer:
     elif isinstance(value, Quantity) and HOW_MANY.search(question.text) and value.unit not in NO_MEASURE:
         fit = 0.0 if names & frozenset(stems_of(str(value.unit))) else NOT_WHOLE  # things are counted, not weighed
     elif isinstance(value, Money):
-        period = period_asked(names)
+        by_word = BY_PERIOD.search(question.text)  # "the monthly rent in the first year" is asked for by the month
+        period = period_asked(stems_of(by_word.group()) if by_word else names)
         if period and value.per:
             fit = 1.0 if value.per.startswith(period) else -1.0
         elif value.per and not names.isdisjoint(WHOLE):
             fit = -1.0
+    elif isinstance(value, Duration) and (counted := HOW_MANY_UNITS.search(question.text)):
+        fit = 0.0 if _of_a_size(counted["unit"], value.unit) else -1.0
     evidence = list(answer.evidence)
     evidence[EVIDENCE.index("unit_fit")] = fit
     if (
@@ -124,6 +128,18 @@ def measured(question: Question, answer: Answer) -> Answer:
     gap = answer.evidence[EVIDENCE.index("gap")]
     evidence[EVIDENCE.index("valueless")] = float(value is None and not gap)
     return replace(answer, evidence=tuple(evidence))
+
+
+BY_PERIOD = pattern(r"\b(?:year|month|week|dai|quarter|hour)ly\b|\bannual\b", re.IGNORECASE)
+HOW_MANY_UNITS = pattern(
+    r"\bhow\s+many\s+(?:\w+\s+)?(?P<unit>minute|hour|day|week|month|quarter|year)s\b", re.IGNORECASE
+)
+SIZES = (("minutes", "hours"), ("days", "weeks", "business_days"), ("months", "quarters", "years"))
+
+
+def _of_a_size(unit: str, other: str) -> bool:
+    """True for units of time in which much the same lengths are counted."""
+    return any(f"{unit.lower()}s" in size and other in size for size in SIZES)
 
 
 NO_MEASURE = ("times", "spaces", None)
@@ -272,11 +288,15 @@ def as_amended(question: Question, answers: Sequence[Answer]) -> list[Answer]:
     return out
 
 
-def in_band(inquiry: Inquiry, answer: Answer, asked: list[tuple[str, Limit, Span]]) -> Answer:
+def in_band(inquiry: Inquiry, question: Question, answer: Answer, asked: list[tuple[str, Limit, Span]]) -> Answer:
     """The answer with whether the row it stands in holds for a day, sum or share that the question names."""
-    fits = within(asked, label_of_row(inquiry.document, answer.span))
+    if answer.finding is not None and answer.finding.state == "computed":
+        return answer  # worked out of several rows
+    day = day_of_year(question.text, inquiry.document, answer.span) if not question.leans else None
+    counted = [("date", day, Span(0, 0))] if day is not None else []
+    fits = within([*asked, *counted], label_of_row(inquiry.document, answer.span))
     sentence = inquiry.passages.sentence_at(answer.span.start) if not fits else None
-    days = [a for a in asked if a[0] == "date"] if answer.kind not in ("date", "time") else []
+    days = [a for a in asked if a[0] in ("date", "month")] if answer.kind not in ("date", "time") else []
     if sentence is not None and days:
         words = sentence.span.of(inquiry.passages.text)
         fits = within(days, words)

@@ -52,7 +52,7 @@ class Answer:
 def weighed(answers: Sequence[Answer]) -> list[Answer]:
     """Best first; answers that say the same in the same place are one, which speaks for them."""
     weights = answer_weights()
-    agreed, score = EVIDENCE.index("agreed"), EVIDENCE.index("score")
+    agreed, score, unit = (EVIDENCE.index(name) for name in ("agreed", "score", "unit_fit"))
     out: list[Answer] = []
     for answer in sorted((_valued(a, weights) for a in answers), key=_by_worth):
         same = next((i for i, o in enumerate(out) if _same(o, answer)), None)
@@ -61,6 +61,10 @@ def weighed(answers: Sequence[Answer]) -> list[Answer]:
         elif (out[same].finding is None) != (answer.finding is None):
             kept = out[same] if out[same].finding is not None else answer
             other = answer if kept is out[same] else out[same]
+            if (
+                other.evidence[unit] > kept.evidence[unit]
+            ):  # £100 a month, where the month is asked for, and £1,200 a year
+                kept, other = other, kept
             evidence = list(kept.evidence)
             evidence[agreed] = max(evidence[agreed], other.evidence[score])
             both = _valued(replace(kept, evidence=tuple(evidence)), weights)

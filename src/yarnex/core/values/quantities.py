@@ -74,7 +74,7 @@ UNITS = {
     "MB": r"megabytes?|MB",
     "percentage points": r"percentage\s+points?|per\s?cent(?:age)?\s+points?",
     "basis points": r"basis\s+points?|bps?",
-    "pence": r"pence|(?<=\d)p(?![.\w]|\s?m\b)|p(?=\s+(?:per|a)\s+share)",
+    "pence": r"pence|(?<=\d)p(?!\w|\.\w|\s?m\b)|p(?=\s+(?:per|a)\s+share)",
     "cents": r"cents?",
     "minutes": r"minutes?|mins?",
     "seconds": r"seconds?",
@@ -91,7 +91,9 @@ _names = list(UNITS)
 CASED = ("m", "V", "ML", "t", "g", "l", "mg", "MW", "MB", "bar", "x", "p")  # shown like this and in no other case
 # What a measure is taken by: "64 mg/kWh", "4,500 kg/h".
 BY = pattern(r"\s?/\s?(?P<by>kWh|MWh|kg|h(?:our)?|hr|d(?:ay)?|year|yr|a|min|s|l|m[²³23]|km|t|ha)\b")
-_ratio = pattern(r"(?<![\d.:])(?P<number>\d{1,3}(?:\.\d+)?)\s?(?::\s?1(?:\.0+)?|\s+to\s+(?:1|one))(?!\d|[.:]\d)")
+_ratio = pattern(
+    r"(?<![\d.:])(?P<number>\d{1,3}(?:\.\d+)?)\s?(?::\s?1(?:\.0+)?|\s+to\s+(?:1(?:\.0+)?|one))(?!\d|[.:]\d)"
+)
 
 
 def find_quantities(text: str) -> Iterator[Found[Quantity]]:

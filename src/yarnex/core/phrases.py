@@ -111,6 +111,8 @@ def _source(part: str) -> str:
         token = m.group()
         if token == "...":
             out.append(r"[^;]{0,120}?")
+        elif token.isspace() and part[m.end() :].startswith("["):
+            out.append(r"[\s,]*")  # what follows may be left out, and the space before it
         elif token.isspace():
             out.append(r"[\s,]+" if out and not out[-1].endswith("{0,120}?") else r"\s*")
         elif token == "[":

@@ -114,6 +114,9 @@ DECIDES_SO = pattern(
     r"\b(?:is|are|was|were|has|have|had|do|does|did|may|can|could|must|shall|will|would|should|yes|no|not|none|never|without|in-?\w+ed|ex\w+ed|only|if|unless|allowed|permitted|required|free|waived)\b",
     re.IGNORECASE,
 )
+ONLY_A_DAY = pattern(
+    r"(?:\w+day,?\s+)?(?:\d{1,2}(?:st|nd|rd|th)?\s+\w+\s+\d{4}|\w+\s+\d{1,2},?\s+\d{4}|[\d./-]{6,10}|[£€$]?\s?[\d,.]+\s?%?)\.?"
+)
 FEW_WORDS = 12  # of a line that says no more than that
 
 
@@ -709,6 +712,8 @@ def _answer(inquiry: Inquiry, question: Question, kind: str, hit: Hit, evidence:
     words = line.values.of(text).strip()
     if NOT_THERE.fullmatch(words) or (line.size < FEW_WORDS and ON_REQUEST.search(words)):
         return None
+    if question.kinds[0] == "party" and ONLY_A_DAY.fullmatch(words.rsplit(":", 1)[-1].strip()):
+        return None  # a day is nobody
     piece = shortened(text, line.values)
     quote = Cite(document, cut(text, line.span, piece))
     return Answer("text", Text(on_one_line(piece.of(text))), piece, quote, evidence, "the passage says it")

@@ -11,6 +11,7 @@ from typing import TYPE_CHECKING
 from yarnex.core.document import Document
 from yarnex.core.errors import PackError
 from yarnex.core.packs import load_entries, pack_text
+from yarnex.core.phrases import SLOT
 from yarnex.core.search.question import Question, stems_asked
 from yarnex.core.search.roster_model import RosterItem
 from yarnex.core.terms import Finding, Sheet, Term, abstract
@@ -113,8 +114,8 @@ class Inquiry:
 
     @cached_property
     def names(self) -> list[tuple[Term, tuple[Way, ...]]]:
-        """The sheet's terms with the ways in which people ask for them."""
-        return [(t, ways_of(t)) for t in self.sheet.terms]
+        """The sheet's terms with the ways in which people ask for them; not those that list every value of a type."""
+        return [(t, ways_of(t)) for t in self.sheet.terms if all(c.text != SLOT for c in t.cues)]
 
     def particulars(self, wanted: Callable[[str], bool]) -> list[Finding]:
         """What stands under labels of the document's own that are wanted."""

@@ -37,7 +37,7 @@ FORMS: tuple[tuple[str, tuple[str, ...]], ...] = (
     (r"\b(?:page|word|speed|age|size|weight|height|character)\s+limit\b", ("number", "percent", "text")),
     (r"\bas\s+a\s+(?:share|percentage|proportion)\s+of\b|\bhow\s+many\s+per\s?cent\b", ("percent", "text")),
     (r"\bhow\s+many\s+(?:percentage\s+)?points\b", ("number", "percent")),
-    (r"\b(?:by|before|after|from|until)\s+what\s+(?:time|hour)\b|\bat\s+what\s+time\b|\A(?:and\s+)?what\s+time\b|\bat\s+what\s+hours?\b|\bwhat\s+hours\b", ("time", "text")),
+    (r"\b(?:by|before|after|from|until)\s+what\s+(?:time|hour)\b|\bat\s+what\s+time\b|\A(?:and\s+)?what\s+time\b|\bat\s+(?:what|which)\s+(?:hours?|times)\b|\bwhat\s+hours\b", ("time", "text")),
     (r"\A(?:and\s+)?what\s+(?:happens?|happened|follows|becomes?|became)\b", ("text",)),
     (r"\b(?:number|reference)\s+of\s+(?:the|this|that|its|their|our|your|his|her)\s+(?:[\w-]+\s+)?(?:order|policy|invoice|contract|agreement|lot|batch|licence|license|registration|company|account|case|claim|file|patent|permit|model|report|job|ticket|room|certificate|authorisation|quotation|tender|drawing|plot|title|lease|loan|letter|application|vehicle|machine|study|survey|test|minutes?|form|document|paper)\b(?!s)", ("code", "text")),
     (r"\b(?:order|policy|invoice|contract|agreement|lot|batch|part|licence|license|registration|company|account|case|claim|file|patent|permit|model|serial|report|job|ticket|room|telephone|phone|mobile|fax|tax|vat|certificate|authorisation|membership|reference|ref|purchase|quotation|tender|dial|fax|catalogue|drawing|plot|title)\s+(?:order\s+)?(?:number|no\.?|code|reference|identifier|id)\b|\b(?:[a-z]+['’]s?|our|your|their|file|letter)\s+ref(?:erence)?\s*\?|\b(?:sort|swift|bank|post|postal|zip|bar|access)\s*code\b|\biban\b|\bbic\b|\bwhat\s+(?:is|was)\s+(?:the|our|your|its|their)\s+(?:reference|identifier|telephone|phone|mobile|fax)\b|\bon\s+(?:what|which)\s+(?:telephone\s+|phone\s+)?number\b|\breference\s+(?:does|do|did|is|was)\b|\b(?:entity|tax|vat)\s+identifier\b", ("code", "text")),
@@ -407,6 +407,8 @@ def _ideas(words: str) -> tuple[Idea, ...]:
         replace(i, weight=_light.get(i.name[0], 1.0) if len(i.name) == 1 else LIGHT_PHRASES.get(i.name, i.weight))
         for i in ideas_of(plain)
     )
+    if WHO_GIVES.match(words):  # "provides" alone says nothing of what is provided
+        found = (*found, *ideas_of("provider"))
     if MORE.search(words):  # "how much more was deposited": what was added to it
         found = (*found, *(replace(i, weight=MORE_WEIGHT) for i in ideas_of("additional")))
     if (added := ADDED.search(words)) is not None:
@@ -418,6 +420,7 @@ def _ideas(words: str) -> tuple[Idea, ...]:
     return (*found, *(i for i in measured if i.name not in {f.name for f in found})) or ideas_of(words)
 
 
+WHO_GIVES = pattern(r"\W*(?:and\s+)?who(?:m|ever)?\s+(?:will\s+|shall\s+|is\s+to\s+)?provides?\b", re.IGNORECASE)
 MORE = pattern(r"\bhow\s+(?:much|many)\s+(?:more|extra|further)\b(?!\s+than\b)", re.IGNORECASE)
 MORE_WEIGHT = 0.7
 ADDED = pattern(r"\b(?:the|an?|this|that)\s+(?P<what>added|extra)\s+\w", re.IGNORECASE)

@@ -120,6 +120,8 @@ def yes_or_no(passages: Passages, line: Line, question: Question) -> YesNo:
         return YesNo((plain["yes"] is not None) is not bool(NO.search(question.text)))
     if (excepted := decided_by_exception(question, line.values.of(text))) is not None:
         return excepted
+    if (only := ONLY_THESE.search(line.values.of(text))) is not None and _not_among(question, only):
+        return YesNo(bool(NO.search(question.text)))
     if _is_left_out(passages, line):
         return YesNo(bool(LEAVES_OUT.search(question.text)))
     middle = sum(places) // len(places) if places else line.values.start
@@ -132,6 +134,25 @@ def yes_or_no(passages: Passages, line: Line, question: Question) -> YesNo:
     ):  # "as it cannot be told, nothing is set aside": only what denies the deed itself counts
         near = _part_with_most(text, start, min(line.values.end, middle + 120), places)
     return _decided(question, line.values.of(text), near)
+
+
+# "Only the points on costs and law are binding."
+ONLY_THESE = pattern(
+    r"\bonly\s+(?P<these>[^.;:]{3,160}?)\s+(?:is|are|was|were|shall\s+be|will\s+be|may|can|must)\s+(?P<so>[^.;]{3,80})",
+    re.IGNORECASE,
+)
+
+
+def _not_among(question: Question, only: re.Match[str]) -> bool:
+    """True where a question asks of something whether it is what only other things are."""
+    these, so = frozenset(stems_of(only["these"])), frozenset(stems_of(only["so"]))
+
+    def says(stems: frozenset[str], idea: Idea) -> bool:
+        return any(worth >= IN_WORDS and stems.issuperset(way) for way, worth in idea.ways)
+
+    told = [i for i in question.ideas if says(so, i)]
+    asked = [i for i in question.ideas if i not in told and i.weight >= 1.0]
+    return bool(told) and bool(asked) and not any(says(these, i) for i in asked)
 
 
 def _is_left_out(passages: Passages, line: Line) -> bool:

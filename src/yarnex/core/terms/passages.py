@@ -39,6 +39,9 @@ from yarnex.core.values.numbers import SCALES
 COINS = {  # what shows the currency of a paper that writes no sum with its sign
     "GBP": r"\b(?:pence|pounds sterling|\d\s?p (?:per|a) share)\b", "EUR": r"\beuros?\b", "INR": r"\b(?:rupees|paise)\b",
 }  # fmt: skip
+CURRENCY_ALONE = pattern(
+    r"(?<![\w£€$])(?:EUR|GBP|USD|AUD|CAD|NZD|CHF|INR|SEK|NOK|DKK|[£€$₹])(?=\s*(?:[’']?0{3}s?\b)?[\s)\]]*(?:[\t\n]|\Z))"
+)
 TWICE = pattern(r"\btwice\b(?=[^.;]{0,40}\b(?:during|in|within|over|a|per|each)\b)", re.IGNORECASE)
 MOSTLY_USED = 0.8  # share of a document's sums that are in its usual currency
 SCALE_BEHIND = pattern(r"(?:million|billion)\b", re.IGNORECASE)
@@ -371,7 +374,10 @@ class Passages:
             for f in self._signed_money(place)
             if isinstance(f.value, Money) and f.value.currency
         )
-        if not count:
+        if not count:  # "Amount EUR" over a column, "Total £" beside a sum
+            marks = Counter(self.currency(m.group()) for m in CURRENCY_ALONE.finditer(self.text))
+            if marks:
+                return marks.most_common(1)[0][0]
             return next((code for code, words in COINS.items() if re.search(words, self.text)), None)
         top, times = count.most_common(1)[0]
         return top if times >= MOSTLY_USED * sum(count.values()) else None

@@ -39,13 +39,13 @@ _no_person = pattern(
     r"\b(?:Limited|Ltd|LLC|LLP|L\.P|Inc|plc|PLC|Company|Corporation|Agreement|Lease|Landlord|Tenant|Lessor|Lessee|Supplier|Customer|Date|Title|Director|Witness|Signature|Authori[sz]ed)\b"
 )
 _opens = pattern(
-    r"\(?\b(?:signed|executed|for and on behalf|by:|name:|(?-i:For\s+[A-Z][\w&]*\s|For\s+(?:the\s+)?[A-Z][\w&]*:\s+[A-Z])|(?-i:[A-Z]{5,}:(?:\s+[A-Z]|\s*\Z)))",
+    r"\(?\b(?:signed|executed|(?-i:Agreed|Accepted|Countersigned)\s+(?:for|by|on\s+behalf)|for and on behalf|by:|name:|(?-i:For\s+[A-Z][\w&]*\s|For\s+(?:the\s+)?[A-Z][\w&]*:\s+[A-Z])|(?-i:[A-Z]{5,}:(?:\s+[A-Z]|\s*\Z)))",
     re.IGNORECASE,
 )
 
 
 SIGNED_FOR = pattern(
-    rf"\b(?:[Ss]igned|SIGNED)\s+(?:for|by|on\s+behalf\s+of|for\s+and\s+on\s+behalf\s+of)\s+(?P<party>(?:the\s+)?[A-Z][\w&.,’'() -]{{1,60}}?)(?:\s+by(?:\s+(?:its|two|the)\s+[a-z ]{{3,30}}?)?)?\s*:\s*(?P<who>{_name})(?:,\s+(?P<post>[A-Z][\w&-]*(?:\s[A-Z][\w&-]*){{0,3}}?)(?=\s*(?:\Z|\n|\s{{2,}}|Signed\b)))?"
+    rf"\b(?:[Ss]igned|SIGNED|[Aa]greed|[Aa]ccepted|[Cc]ountersigned)\s+(?:for|by|on\s+behalf\s+of|for\s+and\s+on\s+behalf\s+of)\s+(?P<party>(?:the\s+)?[A-Z][\w&.,’'() -]{{1,60}}?)(?:\s+by(?:\s+(?:its|two|the)\s+[a-z ]{{3,30}}?)?)?\s*:\s*(?P<who>{_name})(?:,\s+(?P<post>[A-Z][\w&-]*(?:\s[A-Z][\w&-]*){{0,3}}?)(?=\s*(?:\Z|\n|\s{{2,}}|Signed\b)))?"
 )
 
 

@@ -89,6 +89,10 @@ STREET = pattern(
 UNIT_CELL = pattern(
     r"(?:[£€$¥₹]|US\$|NZ\$|A\$|Rs\.?|[A-Z]{3})\s?(?:[’']?000s?|m|mn|million|bn|billion|k|thousand)?", re.IGNORECASE
 )
+PENCE = pattern(r"[-−(]?\d[\d,. ’']*[.,]\d\d\)?")
+PENCE_THERE = pattern(r"(?<![\d.,])\d[\d,.’']*[.,]\d\d(?![\d.,])")
+BILLED = 3  # sums of a bill, at the least
+OF_A_BILL = pattern(r"\b(?:total|net|vat|gst|tax|to\s+pay|due|balance|subtotal|sub-total)\b", re.IGNORECASE)
 PAID_EACH = pattern(
     r"\b(?:(monthly|yearly|annual|annually|weekly|daily|quarterly|hourly)|(?:per|an?|each)\s+(?:(?:lease|contract|policy|calendar|financial|fiscal|licen[cs]e)\s+)?(month|year|annum|week|day|quarter|hour))\b|\b(p\.?a)\b",
     re.IGNORECASE,
@@ -113,6 +117,8 @@ _sign_of_all = pattern(rf"(?:{_sign.pattern})(?!\s?(?!000s?\b)[\d(])")  # of no 
 _person = pattern(
     r"(?:(?:Mr|Mrs|Ms|Miss|Dr|Prof(?:essor)?|Sir|Dame|Lord|Lady|Hon)\.?\s+)?(?:[A-Z][a-zà-ÿ]+(?:[-’'][A-Z][a-zà-ÿ]+)*|[A-Z]\.)(?:\s+(?:(?:de|van|von|der|den|la|le|du|O[’']|Mac|Mc)\s*)?[A-Z][\wà-ÿ]*(?:[-’'][A-Z]?[\wà-ÿ]+)*){1,3}"
 )
+LABEL_BEHIND = pattern(r"\s+(?:Title|Name|By|Its|Date|Signature|Position|Tel|Email|Phone)\Z")
+ADDRESS = pattern(r"\S+@\S+|\b(?:https?://|www\.)\S+")  # of mail and pages, which hold names in small letters
 # Words with capitals that no person or firm is called by alone.
 _not_names = pattern(
     r"\b(?:Dear|The|This|That|These|Those|Each|Any|All|If|In|On|At|By|For|To|From|And|Or|As|Section|Clause|Schedule|Part|Article|Agreement|Lease|Premises|Date|Term|Notice|Act|Regulations?|Rent|Year|Day|Period|Days"
@@ -227,12 +233,21 @@ class LineValues:
         if sign is None and not MONEY_HEAD.search(head + " " + label) and not FIGURES.search(line.values.of(self.text)):
             return []
         currency = self.passages.currency(sign.group()) if sign else self.usual_currency
-        if currency is None and not (OF_LEDGER.search(head) and self.passages.document.format in WORKBOOKS):
+        ledger = OF_LEDGER.search(head) is not None and self.passages.document.format in WORKBOOKS
+        if currency is None and not ledger and not self._is_bill(line):
             return []
         scale = SCALE.search(head) or SCALE.search(beside) or SCALE.search(caption)
         factor = SCALES[str(scale.lastgroup)] if scale else 1
         reading = f"printed in {scale.lastgroup}s" if scale else ""
         return self._paid_each(line, [Found(Money(figure[0] * factor, currency), figure[1], reading)])
+
+    def _is_bill(self, line: Line) -> bool:
+        """True for a sum in pounds and pence, or the like, in a table of such sums with a total, in a paper that names no currency."""
+        found = self.passages.document.cell_at(line.values)
+        if found is None or not PENCE.fullmatch(line.values.of(self.text).strip()):
+            return False
+        words = found[0].span.of(self.text)
+        return len(PENCE_THERE.findall(words)) >= BILLED and OF_A_BILL.search(words) is not None
 
     def _paid_each(self, line: Line, found: list[Found[Value]]) -> list[Found[Value]]:
         """The sums of a cell, for each month or year where the heading of its column says so: "Monthly instalment"."""
@@ -395,16 +410,18 @@ class LineValues:
             out.append(Found(found.value, _moved(found.span, line.values.start)))
         spoken = self.passages.is_spoken  # who speaks is not what is said
         for m in _person.finditer(words):
-            span = _moved(Span(*m.span()), line.values.start)
+            name = LABEL_BEHIND.sub("", m.group())  # "Orrin Teague Title: Manager"
+            span = _moved(Span(m.start(), m.start() + len(name)), line.values.start)
             if (
-                not (spoken and m.start() == 0 and words[m.end() : m.end() + 2] == ": ")
-                and not _not_names.search(m.group())
+                " " in name
+                and not (spoken and m.start() == 0 and words[m.start() + len(name) :][:2] == ": ")
+                and not _not_names.search(name)
                 and not HOUSE_NUMBER.search(words, 0, m.start())
-                and not _places.search(m.group())
-                and self._is_name(m.group())
+                and not _places.search(name)
+                and self._is_name(name)
                 and not any(o.span.overlaps(span) for o in out)
             ):
-                out.append(Found(Party(m.group()), span))
+                out.append(Found(Party(name), span))
         for role, name in self.roles.items():
             for m in re.finditer(rf"\b{re.escape(role)}\b(?!['’]s)", words):
                 span = _moved(Span(*m.span()), line.values.start)
@@ -421,7 +438,7 @@ class LineValues:
     @cached_property
     def _common_words(self) -> set[str]:
         """Words that the document also writes with a small first letter: no surnames, as a rule."""
-        return set(re.findall(r"\b[a-zà-ÿ]{2,}\b", self.text))
+        return set(re.findall(r"\b[a-zà-ÿ]{2,}\b", ADDRESS.sub(" ", self.text)))
 
     def _is_name(self, words: str) -> bool:
         """True where the last word of capitalised words is used as nothing but a name, and no definition has them."""

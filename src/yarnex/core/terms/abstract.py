@@ -232,7 +232,6 @@ AFTER_TITLE = 60  # letters
 GOES_ON = pattern(r"\s*(?:for|as\s+at|at|to)\b", re.IGNORECASE)
 
 
-FAR_APART, SAID_AGAIN = 200, 0.7  # letters between places that say the same, and what such a place must weigh
 MOST_VALUES, MOST_TEXTS = 4, 12  # places told for a term of which there may be several
 
 
@@ -311,10 +310,11 @@ def _chosen(term: Term, found: list[Candidate], passages: Passages) -> Finding:
                 cites.append(other.quote)
                 working.append(f"also stated: {quoted(other.text.quote)} ({other.quote.place})")
     else:
-        for other in same if best.state == "stated" and term.type != "text" else ():
-            apart = all(abs(other.quote.span.start - c.span.start) > FAR_APART for c in cites)
-            if other.weight > SAID_AGAIN and apart and len(cites) < MOST_VALUES:
-                cites.append(other.quote)
+        second = next(
+            (c for c in same if abs(c.quote.span.start - best.quote.span.start) > 200 and c.weight > 0.7), None
+        )
+        if second is not None and best.state == "stated" and term.type != "text":
+            cites.append(second.quote)
     if best.finder in SENTENCES and term.type in TYPED and best.value is not None:
         condition = condition_of(passages, best.text.span)
         if condition and condition not in best.text.quote:

@@ -97,6 +97,8 @@ def measured(question: Question, answer: Answer) -> Answer:
         fit += _of_how_many(question, answer)
     elif isinstance(value, Quantity) and HOW_MANY.search(question.text) and value.unit not in NO_MEASURE:
         fit = 0.0 if names & frozenset(stems_of(str(value.unit))) else NOT_WHOLE  # things are counted, not weighed
+    elif isinstance(value, Quantity) and value.unit == "times" and not ASKS_RATIO.search(question.text):
+        fit = -1.0
     elif isinstance(value, Money):
         by_word = BY_PERIOD.search(question.text)  # "the monthly rent in the first year" is asked for by the month
         period = period_asked(stems_of(by_word.group()) if by_word else names)
@@ -130,6 +132,10 @@ def measured(question: Question, answer: Answer) -> Answer:
     return replace(answer, evidence=tuple(evidence))
 
 
+ASKS_RATIO = pattern(
+    r"\b(?:ratio|times|multiple|cover(?:age)?|leverage|gearing|covenant|debt|ebitda|how\s+(?:many|often))\b",
+    re.IGNORECASE,
+)
 BY_PERIOD = pattern(r"\b(?:year|month|week|dai|quarter|hour)ly\b|\bannual\b", re.IGNORECASE)
 HOW_MANY_UNITS = pattern(
     r"\bhow\s+many\s+(?:\w+\s+)?(?P<unit>minute|hour|day|week|month|quarter|year)s\b", re.IGNORECASE

@@ -79,6 +79,8 @@ def that_may_stand(inquiry: Inquiry, question: Question, answers: Sequence[Answe
     """The answers whose words can be what is asked for."""
     answers = [a for a in answers if a.kind != "number" or not _tells_of_units(inquiry, a)]
     answers = [a for a in answers if not _is_echo(inquiry, question, a)]
+    if (of_pay := MONTHS_OF.search(question.text)) is not None:
+        answers = [a for a in answers if a.kind != "duration" or _is_of(inquiry, a, of_pay["what"])]
     if question.kinds[0] == "party" and WHO_SIGNED.match(question.text):
         answers = _who_sign(answers)
     if question.kinds == ("yes_no",) and SIGNS.search(question.text):
@@ -89,6 +91,7 @@ def that_may_stand(inquiry: Inquiry, question: Question, answers: Sequence[Answe
     if question.sure and question.kinds[0] == "time":
         return [a for a in answers if a.kind != "text" or OF_THE_DAY.search(_words_of(inquiry, a))]
     if question.sure and question.kinds[0] in VALUED:
+        answers = [a for a in answers if a.kind != "text" or not CONVERSION.search(_words_of(inquiry, a))]
         return [a for a in answers if a.kind != "text" or TELLS.search(_words_of(inquiry, a))]
     if question.sure and question.kinds[0] == "party":
         answers = [a for a in answers if not _has_another_role(inquiry, question, a)]
@@ -97,6 +100,22 @@ def that_may_stand(inquiry: Inquiry, question: Question, answers: Sequence[Answe
     if WHICH_FIRM.search(question.text):
         return [a for a in answers if a.kind not in ("text", "list") or _names_one(inquiry, question, a)]
     return list(answers)
+
+
+# "How many months' salary are due?" is told by "nine months' salary".
+MONTHS_OF = pattern(
+    r"\bhow\s+many\s+(?:weeks?|months?|years?|quarters?)['’]?s?['’]?\s+(?P<what>rent|salary|pay|wages?|fees?|premium|service\s+charge)\b",
+    re.IGNORECASE,
+)
+
+
+def _is_of(inquiry: Inquiry, answer: Answer, what: str) -> bool:
+    """True for a length of time of what is paid: "nine months' basic salary"."""
+    if answer.finding is not None:
+        return re.search(what, answer.quote.quote, re.IGNORECASE) is not None
+    behind = inquiry.passages.text[answer.span.end : answer.span.end + 60]
+    form = rf"\s*(?:['’]s?|of)\s+(?:[\w-]+\s+){{0,3}}{what}"
+    return re.match(form, behind, re.IGNORECASE) is not None
 
 
 def _has_number(inquiry: Inquiry, answer: Answer, phone: bool) -> bool:

@@ -26,6 +26,7 @@ UNIT_WORDS = r"(?:business\s+days?|working\s+days?|days?|weeks?|months?|years?|h
 # Forms of questions with the kind of answer, the first that fits counts.
 FORMS: tuple[tuple[str, tuple[str, ...]], ...] = (
     (r"\b(?:at\s+)?what\s+(?:is\s+the\s+)?(?:exchange\s+|conversion\s+)?rate\b(?=.*\b(?:convert\w*|conversion|exchange\w*|currenc\w+|dollars?|euros?|sterling)\b)(?!.*\binterest\b)", ("number", "text")),
+    (r"\b(?:to|against|over|on)\s+(?:which|what)\s+(?:[\w-]+\s+){0,2}(?:rate|index|benchmark)\b(?=.*\b(?:linked|tied|based|indexed|refer\w*|pegged)\b)|\bwhich\s+(?:reference|benchmark|base)\s+rate\b", ("text",)),
     (r"\bhow\s+old\b", ("duration", "date", "number", "text")),
     (r"\bin\s+(?:time|hours|days|weeks|months|years)\s*\?", ("duration", "number")),
     (r"\bloan[\s-]to[\s-](?:value|cost)\b|\bltv\b|\bwhat\s+(?:is\s+the\s+)?(?:margin|spread)\s+(?:over|above|on)\b|\bwhat\s+(?:\w+\s+){0,2}(?:margin|spread|mark-?up)\s+(?:over|above)\b", ("percent", "number")),

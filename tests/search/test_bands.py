@@ -10,7 +10,24 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from yarnex.core.search import Inquiry, ask, understand
-from yarnex.core.search.bands import Band, bands_in, label_of_row, measures_in, within
+from yarnex.core.search.bands import Band, asked_about, bands_in, label_of_row, measures_in, within
+
+
+@pytest.mark.parametrize(
+    ("label", "question", "expected"),
+    [
+        ("12 May 2028 – 11 May 2031", "What is the rent from May 2028?", 1.0),
+        ("12 May 2026 – 11 May 2028", "What is the rent from May 2028?", -1.0),
+        ("12 May 2026 – 11 May 2028", "What is the rent until May 2028?", 1.0),
+        ("April 2026 to March 2027", "What was charged in March 2027?", 1.0),
+        ("April 2026 to March 2027", "What was charged in April 2027?", -1.0),
+        ("31 March 2027", "What falls due in March 2027?", 1.0),
+        ("30 April 2027", "What falls due in March 2027?", -1.0),
+        ("Carding", "What falls due in March 2027?", 0.0),
+    ],
+)
+def test_a_month_lies_in_a_band_or_not(label, question, expected):
+    assert within(asked_about(question), label) == expected
 
 
 @pytest.mark.parametrize(

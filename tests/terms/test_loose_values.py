@@ -74,6 +74,10 @@ def test_a_day_is_taken_in_the_nearest_year(day, apart):
         ("we pay 5.6 million in all", ["5600000"]),
         ("nine point five and 7", ["9.5", "7"]),
         ("stage one, stage two", ["1", "2"]),
+        ("ninety-eight and a half million", ["98500000"]),
+        ("a million and a half", ["1500000"]),
+        ("nine and three quarters", ["9.75"]),
+        ("thirteen point two four five", ["13.245"]),
     ],
 )
 def test_numbers_as_spoken(words, values):

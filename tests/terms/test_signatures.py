@@ -20,6 +20,10 @@ OPENING = (
         (["Signed for the Keeper: ____________ I. Kirk, Director"], [("I. Kirk", "the Keeper", "Director")]),
         (["KEEPER: HEDDLE STORES LIMITED", "By: ________", "Name: Ivo van der Kirk", "Title: Manager"], [("Ivo van der Kirk", "Keeper: HEDDLE STORES LIMITED", "Manager")]),
         (["Signed for the Owner: ____________ Date: ________"], []),
+        (["For the Keeper: Ivo Kirk, Director For the Owner: Maud Ackroyd"], [("Ivo Kirk", "the Keeper", "Director"), ("Maud Ackroyd", "the Owner", "")]),
+        (["Signed: Ivo Kirk for the Keeper; Maud Ackroyd for the Owner"], [("Ivo Kirk", "the Keeper", ""), ("Maud Ackroyd", "the Owner", "")]),
+        (["Signed as a deed I. Kirk - M. Ackroyd - witness: P. Holt"], [("I. Kirk", "", ""), ("M. Ackroyd", "", "")]),
+        (["Agreed for Brackenfold Mills Limited: Maud Ackroyd, 4 May 2026"], [("Maud Ackroyd", "Brackenfold Mills Limited", "")]),
         (["The bales are signed for at the gate by whoever takes them in."], []),
     ],
 )  # fmt: skip

@@ -73,6 +73,14 @@ def test_whose_dollars_they_are(text, currency):
         ("Hebble, 9 May 2026 - Brackenfold Mills plc ('the Company')", [("Brackenfold Mills plc", "Company")]),
         ("Tarn Growers Limited, registered in Scotland (the Supplier)", [("Tarn Growers Limited", "Supplier")]),
         ("the old mill (the Mill) stands there", []),
+        (
+            "between TARN GROWERS LTD (the Grower) and DR ELLA VENN (the Adviser), 4 May",
+            [("TARN GROWERS LTD", "Grower"), ("DR ELLA VENN", "Adviser")],
+        ),
+        (
+            'FOR VALUE RECEIVED, TARN MILLS, INC., a Delaware corporation ("Maker"), promises',
+            [("TARN MILLS, INC.", "Maker")],
+        ),
     ],
 )
 def test_the_name_before_a_role(text, roles):

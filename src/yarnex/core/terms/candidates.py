@@ -11,7 +11,7 @@ from yarnex.core.phrases import Phrase, says
 from yarnex.core.reading.layout.paragraphs import number_of
 from yarnex.core.terms.model import Candidate, Term
 from yarnex.core.terms.passages import BLACKED_OUT, BLANK, Labelled, Passages
-from yarnex.core.values import Found, ListOf, Money, Party, Quantity, Text, Value, YesNo, find_organisations
+from yarnex.core.values import Duration, Found, ListOf, Money, Party, Quantity, Text, Value, YesNo, find_organisations
 from yarnex.core.values.ticks import ticked_answer
 
 TYPED = ("date", "money", "percent", "number", "duration")
@@ -76,6 +76,14 @@ def fits(term: Term, value: Value) -> bool:
         bare = value.per is None and any(unit in BARE_PERIODS for unit in term.units)
         return bare or value.per in term.units
     return True
+
+
+BEFORE_A_DAY = pattern(r"\s+(?:before|prior\s+to)\b", re.IGNORECASE)
+
+
+def is_between_days(passages: Passages, value: Value | None, span: Span) -> bool:
+    """True for a length of time that only tells how far one day is from another: "one day before the Lease expires"."""
+    return isinstance(value, Duration) and BEFORE_A_DAY.match(passages.text, span.end) is not None
 
 
 def _with_period(term: Term, value: Value, passages: Passages, span: Span) -> Value:

@@ -12,6 +12,7 @@ from yarnex.core.terms.candidates import (
     TYPED,
     candidate,
     fits,
+    is_between_days,
     is_named,
     on_one_line,
     quote_around,
@@ -22,7 +23,7 @@ from yarnex.core.terms.identity import identify
 from yarnex.core.terms.model import Candidate, Term
 from yarnex.core.terms.passages import Passages, plain_label
 from yarnex.core.terms.wording import is_others_duty
-from yarnex.core.values import Duration, Found, ListOf, Text, Value, same_value
+from yarnex.core.values import ListOf, Text, same_value
 from yarnex.core.words import stems_of
 
 ONLY_ONE = 0.76  # weight of a value that is the only one of its type in a clause with a term's name
@@ -80,7 +81,11 @@ def from_headed_values(term: Term, passages: Passages) -> Iterator[Candidate]:
         span = _clause_text(passages, place)
         if span is None or (term.by and is_others_duty(span.of(passages.text), term.by)):
             continue
-        found = [f for f in passages.values_in(term.type, span) if fits(term, f.value) and not _of_a_day(passages, f)]
+        found = [
+            f
+            for f in passages.values_in(term.type, span)
+            if fits(term, f.value) and not is_between_days(passages, f.value, f.span)
+        ]
         if not found or any(not same_value(f.value, found[0].value) for f in found):
             continue
         quote = quote_around(passages, found[0].span)
@@ -88,14 +93,6 @@ def from_headed_values(term: Term, passages: Passages) -> Iterator[Candidate]:
             continue
         why = f"the only such value in the clause headed {block.heading!r}"
         yield candidate(passages, term, found[0], ONLY_ONE, "heading", why)
-
-
-BEFORE_IT = pattern(r"\s+(?:before|prior\s+to)\b", re.IGNORECASE)
-
-
-def _of_a_day(passages: Passages, found: Found[Value]) -> bool:
-    """True for a length of time that only tells how far one day is from another: "one day before the Lease expires"."""
-    return isinstance(found.value, Duration) and BEFORE_IT.match(passages.text, found.span.end) is not None
 
 
 def _rows_of_table_at(passages: Passages, span: Span) -> ListOf | None:

@@ -183,15 +183,19 @@ LEAST_WORDS, LEAST_SHARE = 2, 0.4  # of the words of a kind, for what an amendme
 
 @lru_cache(maxsize=256)
 def kind_amended(document: Document) -> str:
-    """The kind of agreement that an amendment or side letter speaks like, and so most likely changes; "" where none shows."""
+    """The kind of agreement that an amendment or side letter speaks like, and so most likely changes; "" where none shows.
+
+    Of those like which it speaks, the one that it names most often.
+    """
     small = document.text[: min(OPENING, document.body_end)].lower()
-    best = ("", 0.0)
+    best = ("", (0, 0.0))
     for kind in known_kinds():
         if kind.name in AGREEMENTS:
             hits = sum(p.may_stand_in(small) and p.search(small) is not None for p in kind.words)
             share = hits / len(kind.words)
-            if hits >= LEAST_WORDS and share >= LEAST_SHARE and share > best[1]:
-                best = kind.name, share
+            if hits >= LEAST_WORDS and share >= LEAST_SHARE:
+                named = max(sum(1 for _ in p.whole.finditer(small)) for p in kind.titles if not p.has_slot)
+                best = max(best, (kind.name, (named, share)), key=lambda b: b[1])
     return best[0]
 
 

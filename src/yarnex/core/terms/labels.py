@@ -8,7 +8,7 @@ from collections.abc import Iterator
 from yarnex.core.document import Cite, Span, Table
 from yarnex.core.document.table_paths import column_path
 from yarnex.core.patterns import pattern
-from yarnex.core.terms.candidates import TYPED, candidate, cut, fits, from_value_words, is_named
+from yarnex.core.terms.candidates import TYPED, candidate, cut, fits, from_value_words, is_between_days, is_named
 from yarnex.core.terms.lines import Line
 from yarnex.core.terms.model import Candidate, Term
 from yarnex.core.terms.passages import Labelled, Passages, bare_label, plain_label
@@ -35,9 +35,10 @@ def from_labels(term: Term, passages: Passages) -> Iterator[Candidate]:
             )
         if row.source == "heading" and row.value.end - row.value.start > 160 and term.type != "text":
             continue
-        yield from from_value_words(
-            term, passages, row.value, row.row, weight, "label", f"stands opposite the label {row.label!r}", row
-        )
+        why = f"stands opposite the label {row.label!r}"
+        for found in from_value_words(term, passages, row.value, row.row, weight, "label", why, row):
+            if row.source != "heading" or not is_between_days(passages, found.value, found.text.span):
+                yield found
 
 
 def _from_the_label(term: Term, passages: Passages, row: Labelled) -> Iterator[Candidate]:

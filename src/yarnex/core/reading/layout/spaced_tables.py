@@ -353,7 +353,7 @@ def _own_label(row: Row, here: set[int]) -> bool:
     return 0 not in here and len(row.segments) == 1 and LABELLED.match(row.text) is not None
 
 
-LABELLED = pattern(r"(?:[A-Z][a-z]+(?:\s[a-z]+){0,2}|[A-Z]{3,12}):\s\S")
+LABELLED = pattern(r"(?:[A-Z][a-z]+(?:\s[a-z]+){0,2}|[A-Z]{3,12}):\s\S|(?:No|Nr|Ref)\.?:?\s[A-Z/-]*\d")
 
 
 def _logical_rows(rows: list[Row], cuts: list[float], separators: list[float]) -> list[list[Row]]:
@@ -402,6 +402,7 @@ def _logical_rows(rows: list[Row], cuts: list[float], separators: list[float]) -
             and (row.text[:1].islower() or bool(dated))
         )
         head = len(groups) == 1 and close and not any(FIGURE.match(s.text) for r in (before, row) for s in r.segments)
+        head = head and not any(LABELLED.match(s.text) for s in row.segments)
         if all(NUMERIC.fullmatch(s.text) for s in row.segments) and not overlapping:
             groups.append([row])  # a total without a label
             continue

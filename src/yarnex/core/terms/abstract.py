@@ -232,6 +232,7 @@ AFTER_TITLE = 60  # letters
 GOES_ON = pattern(r"\s*(?:for|as\s+at|at|to)\b", re.IGNORECASE)
 
 
+WORDS_AT_ALL = pattern(r"[^\W\d_]{3,}")
 MOST_VALUES, MOST_TEXTS = 4, 12  # places told for a term of which there may be several
 
 
@@ -304,6 +305,7 @@ def _chosen(term: Term, found: list[Candidate], passages: Passages) -> Finding:
                 len(cites) < (MOST_TEXTS if term.type == "text" else MOST_VALUES)
                 and other.weight >= 0.7
                 and other.value is not None
+                and (term.type != "text" or len(WORDS_AT_ALL.findall(other.text.quote)) > 1)
                 and all(not same_value(other.value, c.value) for c in [best])
                 and all(not other.quote.span.overlaps(c.span) for c in cites)
             ):

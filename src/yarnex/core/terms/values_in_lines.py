@@ -410,7 +410,7 @@ class LineValues:
             out.append(Found(found.value, _moved(found.span, line.values.start)))
         spoken = self.passages.is_spoken  # who speaks is not what is said
         for m in _person.finditer(words):
-            name = LABEL_BEHIND.sub("", m.group())  # "Orrin Teague Title: Manager"
+            name = LABEL_BEHIND.sub("", m.group())  # "Orrin Pask Title: Manager"
             span = _moved(Span(m.start(), m.start() + len(name)), line.values.start)
             if (
                 " " in name

@@ -69,6 +69,25 @@ def test_what_was_added(paper):
     assert told(paper, "How much more was deposited?").value == Money(150, "GBP")
 
 
+ORDER = """# Order
+
+| Item | Qty | Price | Amount |
+| --- | --- | --- | --- |
+| Combing leathers | 4 | £12.50 | £50.00 |
+| Drive belts | 2 | £31.00 | £62.00 |
+| Total | | | £112.00 |
+
+Signed: Ella Venn for Brackenfold Mills Limited Countersigned: ____________ for Tarn Estates Limited
+"""
+
+
+def test_the_price_of_one_and_who_has_signed():
+    order = Inquiry(read_text(ORDER.encode(), "order.md", "0" * 64, markdown=True))
+    assert told(order, "What does a drive belt cost?").value == Money(31, "GBP")
+    assert told(order, "Has Brackenfold Mills signed?").value == YesNo(True)
+    assert told(order, "Has Tarn Estates signed?").state == "blank"
+
+
 def test_guidance_looks_ahead(paper):
     assert told(paper, "What fee for the old loft do they guide to?").state == "not_found"
 

@@ -88,7 +88,7 @@ CUES = (
     ),
     _cue(
         "each", "count",
-        r"(?:of|for|does|is|do)\s+(?:one|a\s+single)\b(?!\s+of)|each(?!\s+(?:year|month|quarter|week|day))|apiece|unit\s+(?:price|cost|rate)|per\s+(?:unit|piece|item|head|set)",
+        r"(?:of|for|does|is|do)\s+(?:one|a\s+single)\b(?!\s+of)|does\s+an?\s+(?:[\w-]+\s+){1,3}cost|(?:price|cost)\s+of\s+an?\s+[\w-]+|each(?!\s+(?:year|month|quarter|week|day))|apiece|unit\s+(?:price|cost|rate)|per\s+(?:unit|piece|item|head|set)",
         r"\b(?:unit\s+(?:price|cost|rate)|price\s+(?:each|per\s+(?:unit|piece|item))|each|apiece)\b(?:\s+(?:is|of))?:?",
         r"(?:(?:USD|EUR|GBP|[£$€])\s+)?(?:each|apiece|per\s+(?:unit|piece|item|set)|a\s+(?:piece|unit|set))\b(?!\s+(?:(?:each|every|per|a)\s+)?(?:year|month|quarter|week|day))",
     ),

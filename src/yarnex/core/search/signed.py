@@ -94,7 +94,7 @@ def _places(inquiry: Inquiry) -> Iterator[Place]:
         if block.kind in ("furniture", "note"):
             continue
         cells = [c.span for c in document.tables[block.table].cells] if block.kind == "table" else [block.span]
-        for span in cells:
+        for span in (piece for cell in cells for piece in _pieces(inquiry, cell)):
             words = span.of(document.text)
             filled = CONFORMED.search(words)
             empty = next(
@@ -111,6 +111,18 @@ def _places(inquiry: Inquiry) -> Iterator[Place]:
             begin = span.start if len(words) < NEAR else span.start + found.start()
             end = span.end if len(words) < NEAR else span.start + found.end()
             yield Place(Span(begin, end), filled is not None, _around(inquiry, span))
+
+
+SIGNED_EACH = pattern(r"\b(?:(?:Counter)?[Ss]igned|Accepted|Agreed)\b(?=[^.;\n]{0,60}(?::|_{3}))")
+
+
+def _pieces(inquiry: Inquiry, span: Span) -> list[Span]:
+    """A line for signatures, or where there are several on one, each: "Signed: A. Venn   Countersigned: ______"."""
+    starts = [span.start + m.start() for m in SIGNED_EACH.finditer(span.of(inquiry.document.text))]
+    if len(starts) < 2 or span.end - span.start > 2 * NEAR:
+        return [span]
+    ends = [*starts[1:], span.end]
+    return [Span(a, b) for a, b in zip([span.start, *starts[1:]], ends, strict=True)]
 
 
 def _led_by(inquiry: Inquiry, span: Span, before: str) -> str:

@@ -310,7 +310,8 @@ def _chosen(term: Term, found: list[Candidate], passages: Passages) -> Finding:
                 and all(not other.quote.span.overlaps(c.span) for c in cites)
             ):
                 cites.append(other.quote)
-                working.append(f"also stated: {quoted(other.text.quote)} ({other.quote.place})")
+                told = f"{quoted(other.text.quote)} ({other.quote.place})" if term.type != "text" else other.quote.place
+                working.append(f"also stated: {told}")  # of a text the cite holds the words
     else:
         second = next(
             (c for c in same if abs(c.quote.span.start - best.quote.span.start) > 200 and c.weight > 0.7), None

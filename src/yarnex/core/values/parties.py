@@ -24,6 +24,7 @@ _link = r"(?:of|and|the|for|de|la|von|van|y)"
 _organisation = pattern(
     rf"(?<![\w]){_word}(?:\s+(?:{_word}|{_link})){{0,7}}?,?\s+(?:(?:{SURE})(?!\w)|(?:{FORMS})(?!\w|[-–/ ]?\d))(?!\s+(?:[Ss]ecretary|Act\b|[Nn]umber|No\.))"
 )
+SIGNED_BY = pattern(r"(?:signed(?:\s+by)?|;)\W*\Z", re.IGNORECASE)
 _ends_in_word = pattern(rf"\b(?:{WORDS_TOO})\Z")
 _goes_on = pattern(
     rf"(?:[ \u00a0]{_word}){{0,3}}?[ \u00a0](?!(?:{WORDS_TOO})\b)(?:(?:{SURE})(?!\w)|(?:{FORMS})(?!\w|[-–/ ]?\d))"
@@ -75,6 +76,8 @@ def find_organisations(text: str) -> Iterator[Found[Party]]:
         if number := re.match(r".*\d\.\s+(?=\S)", text[start:end]):  # a sentence ends before the name
             start += number.end()
         start += max(text[start:end].rfind("\n"), text[start:end].rfind("\t")) + 1  # another line, or another cell
+        if SIGNED_BY.search(text, max(0, start - 16), start) and (whom := text.find(" for ", start, end)) > 0:
+            start = whom + 5  # "Signed: Ella Venn for Tarn Mills Limited"
         name = text[start:end].rstrip(",")
         name = name[:-1] if name.endswith(("LLP.", "LLC.", "LP.")) and "L.P." not in name else name  # a full stop
         yield Found(Party(name), Span(start, start + len(name)))

@@ -26,6 +26,8 @@ between Tarn Estates Limited (the "Licensor") and Brackenfold Mills Limited (the
 
 2.2 Only the points on costs and secrecy are binding before the keys are handed over.
 
+2.4 The Licensor pays for the boiler for six weeks in any ten months.
+
 2.3 On signing the Licensee shall pay a deposit of £900, and shall deposit an additional £150 in June 2027.
 
 ## 3. Outlook
@@ -59,6 +61,10 @@ def test_the_row_of_a_month_or_a_counted_year(paper, question, amount, per):
 
 def test_months_of_a_fee_are_no_time_after_it(paper):
     assert told(paper, "How many months' fee is the Licensee paid if the loft is sold?").text.startswith("five months")
+
+
+def test_the_months_that_only_frame_a_time(paper):
+    assert told(paper, "For how long does the Licensor pay for the boiler?").text == "six weeks"
 
 
 def test_what_only_other_things_are(paper):
@@ -104,6 +110,8 @@ def test_guidance_looks_ahead(paper):
         ("How high is the loft?", "number"),
         ("To which reference rate is the interest linked?", "text"),
         ("At which times may the loft be entered?", "time"),
+        ("What does the Licensee get for leaving?", "money"),
+        ("What does the Licensor give towards the roof?", "money"),
     ],
 )
 def test_the_kind_that_is_asked_for(question, first):

@@ -41,7 +41,7 @@ SIGNING = pattern(
 )
 LEGAL_FORM = pattern(r"[,\s]+(?:plc|limited|ltd|llp|llc|inc|corp|dac|gmbh|pte|pty)\b\.?", re.IGNORECASE)
 OF_THE_DAY = pattern(
-    r"\b\d{1,2}[.:]\d\d\b|\b[ap]\.?\s?m\b|\b(?:noon|midnight|morning|afternoon|evening|night|dawn|dusk|o['’]clock|hours?|past|daytime|lunch\w*|midday)\b",
+    r"\b\d{1,2}[.:]\d\d\b|\b[ap]\.?\s?m\b|\b(?:noon|midnight|morning|afternoon|evening|night(?!\s+(?:watch\w*|shift|security|porter|guard|staff|work\w*|duty))|dawn|dusk|o['’]clock|hours?|past|daytime|lunch\w*|midday)\b",
     re.IGNORECASE,
 )
 CONVERSION = pattern(r"\b1\s?[^\W\d][\w./²³]*\s?=\s?\d[\d.,]*\s?[^\W\d][\w./²³]*")  # "1 mile = 1.609 km"

@@ -118,6 +118,9 @@ _person = pattern(
     r"(?:(?:Mr|Mrs|Ms|Miss|Dr|Prof(?:essor)?|Sir|Dame|Lord|Lady|Hon)\.?\s+)?(?:[A-Z][a-zà-ÿ]+(?:[-’'][A-Z][a-zà-ÿ]+)*|[A-Z]\.)(?:\s+(?:(?:de|van|von|der|den|la|le|du|O[’']|Mac|Mc)\s*)?[A-Z][\wà-ÿ]*(?:[-’'][A-Z]?[\wà-ÿ]+)*){1,3}"
 )
 LABEL_BEHIND = pattern(r"\s+(?:Title|Name|By|Its|Date|Signature|Position|Tel|Email|Phone)\Z")
+IN_ANY = pattern(
+    r"\b(?:in|within|during)\s+(?:any|each|every)\s+(?:period\s+of\s+|rolling\s+|consecutive\s+)?\Z", re.IGNORECASE
+)
 ADDRESS = pattern(r"\S+@\S+|\b(?:https?://|www\.)\S+")  # of mail and pages, which hold names in small letters
 # Words with capitals that no person or firm is called by alone.
 _not_names = pattern(
@@ -297,6 +300,13 @@ class LineValues:
 
     def durations(self, line: Line) -> list[Found[Value]]:
         found = self.passages.values_in("duration", line.values)
+        if len(found) > 1:  # "thirteen weeks in any twelve months": the latter only frames the former
+            told = [
+                f
+                for f in found
+                if not IN_ANY.search(self.text, max(line.values.start, f.span.start - 24), f.span.start)
+            ]
+            found = told or found
         if found or line.kind != "cell":
             return found
         figure = self._figure(line)

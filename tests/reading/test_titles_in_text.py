@@ -57,3 +57,36 @@ def test_numbered_particulars_have_their_label():
     text = "PARTICULARS\n\nItem 1   Lessor            Tarn Estates Limited\nItem 2   Term              Five years\nItem 10  Rent              £9,000 a year\n"
     labelled = Passages(read_text(text.encode(), "lease.txt", "0" * 64)).labelled
     assert [row.label for row in labelled] == ["Lessor", "Term", "Rent"]
+
+
+STATEMENT = """Balance sheet at 31 March
+
+                              2026        2025
+
+Fixed assets
+
+Looms                        1,250       1,300
+Combs                          410         395
+Total                        1,660       1,695
+"""
+
+
+def test_the_years_over_a_statement_stay_with_it():
+    document = read_text(STATEMENT.encode(), "balance.txt", "0" * 64)
+    table = next(t for t in document.tables if t.columns >= 3)
+    assert table.header_rows
+    assert "2026" in [c.span.of(document.text) for r in range(table.header_rows) for c in table.row_cells(r)]
+
+
+LETTERHEAD = """TARN PHYSIOTHERAPY
+4 Chapel Yard, Tarnby                                     Tel. 01632 960 700
+
+DISCHARGE REPORT
+
+Patient: Ivo Kirk        Date of birth: 3 June 1968       Our ref: TP/22
+"""
+
+
+def test_a_title_below_a_letterhead_is_no_row_of_it():
+    document = read_text(LETTERHEAD.encode(), "report.txt", "0" * 64)
+    assert any(b.kind == "heading" and b.span.of(document.text) == "DISCHARGE REPORT" for b in document.blocks)

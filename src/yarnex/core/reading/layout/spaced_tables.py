@@ -102,10 +102,14 @@ MORE_ROWS = 3  # of a table of several columns
 
 def _before_more_columns(rows: list[Row], start: int, end: int) -> int:
     """Where a form of labels and values runs, over an empty line, into a table of more columns, the end of the form."""
+    if _is_head(rows[start]):
+        return end  # years stand over the columns of one table
     for place in range(start + 1, end - MORE_ROWS + 1):
         table = rows[place : place + MORE_ROWS]
         apart = rows[place].top - rows[place - 1].bottom > rows[place].size
-        if apart and all(len(r.segments) > 2 for r in table) and all(len(r.segments) <= 2 for r in rows[start:place]):
+        several = all(len(r.segments) > 2 for r in table) and all(len(r.segments) <= 2 for r in rows[start:place])
+        # what stands only over the later columns heads them
+        if apart and several and rows[start].x0 < table[0].segments[1].x0:
             return place
     return end
 
@@ -179,8 +183,9 @@ def _stretch_end(rows: list[Row], start: int) -> int:
             break
         if not _multi(row) and row.size > 1.15 * max(r.size for r in rows[start:end]):
             break  # a title in larger type heads what comes next
-        if not _multi(row) and end - start == 1 and row.top - before.bottom > row.size:
-            break  # a lone line under the first one opens something else
+        alone = not _multi(row) and end - start == 1 and row.top - before.bottom > row.size
+        if alone and row.text.isupper() and not _is_head(rows[start]):
+            break  # the paper's title below the sender's address
         met = _meet(gaps, _free(row))
         if _multi(row):
             if not _inner(met):

@@ -61,9 +61,8 @@ def weighed(answers: Sequence[Answer]) -> list[Answer]:
         elif (out[same].finding is None) != (answer.finding is None):
             kept = out[same] if out[same].finding is not None else answer
             other = answer if kept is out[same] else out[same]
-            if (
-                other.evidence[unit] > kept.evidence[unit]
-            ):  # £100 a month, where the month is asked for, and £1,200 a year
+            # £100 a month, where the month is asked for, and £1,200 a year
+            if other.evidence[unit] > kept.evidence[unit]:
                 kept, other = other, kept
             evidence = list(kept.evidence)
             evidence[agreed] = max(evidence[agreed], other.evidence[score])

@@ -14,6 +14,7 @@ from yarnex.core.document import Cell, Cite, Span, Table
 from yarnex.core.document.table_paths import column_path
 from yarnex.core.patterns import pattern
 from yarnex.core.search.bands import NTH_YEAR, asked_about
+from yarnex.core.search.elapsed import elapsed_asked, elapsed_fit
 from yarnex.core.search.evidence import (
     VALUED,
     Likeness,
@@ -27,6 +28,7 @@ from yarnex.core.search.evidence import (
     near_the_earlier,
     of_another_thing,
     of_the_party,
+    that_hold_then,
     where_it_stands,
 )
 from yarnex.core.search.fitting import that_may_stand
@@ -37,7 +39,7 @@ from yarnex.core.search.listed import listed_there
 from yarnex.core.search.patterns import CLOCK, CODE, OFTEN, PATTERNS, kinds_sought, pattern_finder
 from yarnex.core.search.periods import rows_asked_for
 from yarnex.core.search.question import YEAR, Question
-from yarnex.core.search.signed import signed_or_not
+from yarnex.core.search.signed import signed_or_not, when_signed
 from yarnex.core.search.telling import RUNS_FROM, finding_of, none_of
 from yarnex.core.search.weighing import EVIDENCE, Answer, likely_there, weighed
 from yarnex.core.search.yes_no import (
@@ -77,6 +79,7 @@ from yarnex.core.words import stems_of
 ENOUGH = 0.43  # an answer less likely there is none; set on measured cases, see bench/answers.py
 SMALL_MONEY = ("pence", "cents", "penny", "p")
 ENOUGH_UNNAMED = 0.55  # the same where the paper does not name the thing that is asked for
+ENOUGH_OF_A_GAP = 0.25  # the same for a place that is left blank or blacked out: to show it gives no wrong value
 ALONE = 0.2  # how much likelier a question by itself must be answered than one that leans on the one before it
 NAME = pattern(
     r"(?:[A-Z][\w.'’&-]*|of|the|and|de|van|von|y)(?:\s+(?:[A-Z][\w.'’&-]*|of|the|and|de|van|von|y)){1,5}(?:\s*<\S+@\S+>)?"
@@ -129,10 +132,13 @@ def ask(inquiry: Inquiry, question: Question, limit: int = 8) -> list[Finding]:
         return [compared]
     if (signed := signed_or_not(inquiry, question)) is not None:
         return [signed]
+    if (day := when_signed(inquiry, question)) is not None:
+        return [day]
     answers = answers_of(inquiry, question)
     read = bool(answers) and answers[0].kind == "yes_no" and answers[0].finding is None
     least = SURE_YES if read else ENOUGH if inquiry.says(question.thing) else ENOUGH_UNNAMED
-    if not answers or likely_there(answers) < least:
+    gap = bool(answers) and answers[0].kind == "gap" and answers[0].score >= ENOUGH_OF_A_GAP
+    if not gap and (not answers or likely_there(answers) < least):
         listed = listed_there(inquiry, question)
         return [listed if listed is not None else none_of(inquiry, question, "no passage answers it", answers)]
     found = [
@@ -206,8 +212,8 @@ def _answers_as_read(inquiry: Inquiry, question: Question, earlier: Sequence[Ans
         inquiry, question, answers, lambda kind, at, evidence: _of_column(inquiry, question, kind, at, evidence)
     )
     asked = asked_about(question.text)
-    if asked or NTH_YEAR.search(question.text):
-        answers = [in_band(inquiry, question, a, asked) for a in answers]
+    if asked or NTH_YEAR.search(question.text) or elapsed_asked(question.text) is not None:
+        answers = [in_band(inquiry, question, a, asked) for a in that_hold_then(inquiry, question, answers)]
     parts = question.compound or (
         (question.thing,) if question.thing is not None and question.kinds == ("text",) and question.sure else ()
     )
@@ -542,6 +548,8 @@ def from_lines(inquiry: Inquiry, question: Question) -> list[Answer]:
         )
         if kind == "time" and question.kinds[0] == "date":  # "until 5 p.m. on 9 May": the day is asked for
             hits = [h for h in hits if not inquiry.passages.values_in("date", h.line.values)]
+        if kind in VALUED and elapsed_asked(question.text) is not None:
+            hits = [*hits, *_in_rows_then(inquiry, question, finder, hits)]
         for place, hit in enumerate(hits):
             evidence = evidence_of(
                 question, kind, _rank_of(inquiry, question, hit, rank), **_of_hit(question, hit, hits), first=float(place == 0), fit=hit.fit,
@@ -553,6 +561,21 @@ def from_lines(inquiry: Inquiry, question: Question) -> list[Answer]:
             if made is not None:
                 out.append(made)
     return [*out, *_gaps(inquiry, question)]
+
+
+def _in_rows_then(
+    inquiry: Inquiry, question: Question, finder: Callable[[Line], list[Found[Value]]] | None, known: Sequence[Hit]
+) -> Iterator[Hit]:
+    """Values in rows that hold at the time after a start that a question names: "Between one and two years"."""
+    months = elapsed_asked(question.text)
+    for table in inquiry.document.tables if finder is not None else ():
+        for row in range(table.header_rows, table.rows):
+            cells = [c for c in table.row_cells(row) if c.span.end > c.span.start]
+            if len(cells) < 2 or elapsed_fit(months, cells[0].span.of(inquiry.document.text)) <= 0:
+                continue
+            for cell in cells[1:]:
+                if not any(h.found is not None and h.found.span.overlaps(cell.span) for h in known):
+                    yield from inquiry.matcher.each_at(question.ideas, cell.span, finder)[:1]
 
 
 def _of_column(

@@ -13,6 +13,7 @@ from functools import lru_cache
 from yarnex.core.document import Span
 from yarnex.core.number_names import ORDINALS, UNITS
 from yarnex.core.patterns import pattern
+from yarnex.core.values.numbers import WORDS
 
 SEEN = 48  # characters before a value in which such words stand
 BEHIND = 48
@@ -73,12 +74,12 @@ CUES = (
     _cue(
         "start", "time",
         r"from\s+(?:when|what|which)|since\s+when|begins?|began|begun|starts?|started|commences?|commenced|commencement|opens?|opened",
-        r"\b(?:from|since|beginning|commencing|starting|between|with\s+effect\s+from|effective|begins?|began|starts?|commences?|commencement\s+date)(?:\s+(?:on|from|as\s+of))?:?",
+        r"\b(?:from|since|beginning|commencing|starting|between|with\s+effect\s+from|effective|begins?|began|starts?|commences?|(?:commencement|start)\s+date(?:\s+(?:would\s+be|(?:shall|will)\s+be|is|was))?)(?:\s+(?:on|from|as\s+of))?:?",
     ),
     _cue(
         "end", "time",
         r"ends?|ended|expires?|expired|expiry|expiration|runs?\s+out|until|till|to\s+(?:what|which)\s+date|up\s+to\s+when|finish\w*|closes?|ceases?|lapses?|last\s+day|by\s+(?:when|what|which)|latest|deadline",
-        r"(?:\b(?:to|until|till|through|up\s+to|expir\w+|matur\w+|terminat\w+|ends?|end\s+date|by|before|(?:no|not)\s+later\s+than)|–|—|(?<=\d)\s?-)(?:\s+on)?:?",
+        r"(?:\b(?:to|until|till|through|up\s+to|(?:expir\w+|matur\w+|terminat\w+|end)\s+date\s+(?:would\s+(?:be|have\s+been)|(?:shall|will)\s+be|is|was)|expir\w+|matur\w+|terminat\w+|ends?|end\s+date|by|before|(?:no|not)\s+later\s+than)|–|—|(?<=\d)\s?-)(?:\s+on)?:?",
     ),
     _cue(
         "difference", "amount",
@@ -103,6 +104,7 @@ CUES = (
         r"\b(?:in\s+all|in\s+total|totall?ing|altogether|together|total|(?:that|which)\s+makes|combined)\b:?(?:\s+of)?",
         r"in\s+(?:all|total|aggregate)\b|altogether\b|(?:,?\s*subject\s+to\s+[\w ]{3,20}[\d.]*)?,?\s*(?:of\s+which|made\s+up\s+of|comprising|consisting\s+of)\b",
     ),
+    _cue("part", "share", r"added|additional|extra|further", r"\b(?:additional|extra|further|added)"),
     _cue("actual", "state", r"actual(?:ly)?|in\s+fact|achieved|reached", r"\b(?:actual(?:ly)?|achieved)\b:?"),
     _cue("required", "state", r"required|covenants?", r"\b(?:required|covenant|limit|target|threshold|must\s+be|at\s+least|less\s+than|more\s+than|exceed)\b:?"),
     _cue(
@@ -133,7 +135,7 @@ TIMES = ("date", "time")
 
 # A text that changes another gives the old value and the new one.
 OLD_ASKED = pattern(
-    r"\b(?:was|were|did|original(?:ly)?|initial(?:ly)?|before|previous(?:ly)?|formerly|former|old|at\s+first|used\s+to|earlier|when\s+.*\bsigned|had\s+been)\b",
+    r"\b(?:was|were|did|original(?:ly)?|initial(?:ly)?|before|previous(?:ly)?|formerly|former|old|at\s+first|used\s+to|earlier|without\s+(?:the|this|that|any)\s+(?:amendment|variation|change|extension|supplement|side\s+letter)|but\s+for\s+(?:the|this|that)|when\s+.*\bsigned|had\s+been)\b",
     re.IGNORECASE,
 )
 NEW_ASKED = pattern(
@@ -141,7 +143,7 @@ NEW_ASKED = pattern(
     re.IGNORECASE,
 )
 NEW_SAID = pattern(
-    rf"\b(?:(?:replaced|succeeded|followed)\s+(?:by|with)|replacing\s[^.;]{{1,60}}?\bwith|read(?:s)?(?:\s+as)?|(?:increased|reduced|raised|lowered|changed|amended|extended|cut)\b[^.;]{{0,40}}?\bto|now|instead){FILLER}",
+    rf"\b(?:(?:replaced|succeeded|followed)\s+(?:by|with)|replacing\s[^.;]{{1,60}}?\bwith|read(?:s)?(?:\s+as)?|(?:increased|reduced|raised|lowered|changed|amended|extended|cut)\b[^.;]{{0,40}}?\b(?:to|until|through(?:\s+and\s+including)?)|now|instead){FILLER}",
     re.IGNORECASE,
 )
 OLD_SAID = pattern(
@@ -179,6 +181,8 @@ def cues_asked(question: str) -> frozenset[str]:
 def cues_said(text: str, value: Span, start: int, end: int) -> frozenset[str]:
     """What the words right around a value say that it is; start, end: the sentence or cell it stands in."""
     before = text[max(start, value.start - SEEN) : value.start]
+    if (other := OR_ELSE.search(before)) is not None:  # "not less than twelve months, or nine for seed" bounds both
+        before = text[max(start, value.start - SEEN - len(other.group())) : value.start - len(other.group())]
     behind = text[value.end : min(end, value.end + BEHIND)]
     said = {c.name for c in CUES if c.said.search(before) or (c.after is not None and c.after.match(behind))}
     if "threshold" in said and not IF_IT.search(text, max(start, value.start - FAR_BEFORE), value.start):
@@ -188,6 +192,10 @@ def cues_said(text: str, value: Span, start: int, end: int) -> frozenset[str]:
     return frozenset(said)
 
 
+_number = rf"(?:{WORDS}|\d[\d,.]*)"
+OR_ELSE = pattern(
+    rf"(?<=\s)[£$€]?{_number}(?:\s+\([^)]{{1,12}}\))?(?:\s?%|\s+[a-z]+(?:\s+[a-z]+)?)?,?\s+or\s+(?:[£$€]\s?)?\Z", re.IGNORECASE
+)
 FAR_BEFORE = 90  # characters before a value in which its condition opens
 IF_IT = pattern(r"\b(?:if|when|where|once|until|unless|exceeding\s+which)\b[^.;]*\Z", re.IGNORECASE)
 

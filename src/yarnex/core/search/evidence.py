@@ -8,16 +8,18 @@ import re
 from collections.abc import Sequence
 from dataclasses import replace
 
-from yarnex.core.document import Span
+from yarnex.core.document import Cell, Cite, Span, Table
 from yarnex.core.document.table_paths import column_path
 from yarnex.core.patterns import pattern
 from yarnex.core.search.bands import Limit, day_of_year, label_of_row, within
 from yarnex.core.search.cues import change_fit, cue_fit, cues_asked, cues_said, if_not_fit, numbered_fit, wants_old
+from yarnex.core.search.elapsed import elapsed_asked, elapsed_fit, value_that_holds
 from yarnex.core.search.inquiry import Inquiry, Way
 from yarnex.core.search.opposites import opposed_to
 from yarnex.core.search.question import Question
 from yarnex.core.search.weighing import EVIDENCE, Answer, likely_there
 from yarnex.core.terms.by_words import COMPARED, Idea
+from yarnex.core.terms.candidates import on_one_line
 from yarnex.core.terms.measures import period_asked, units_asked, units_named
 from yarnex.core.terms.variations import applies_from, superseded
 from yarnex.core.values import (
@@ -90,11 +92,13 @@ def measured(question: Question, answer: Answer) -> Answer:
     """The answer with whether its unit, or the time it is for, is what is asked, and whether it has a value at all."""
     value, names = answer.value, question.stems
     fit = 0.0
-    if isinstance(value, Quantity) and (wanted := units_named(names) or units_asked(names)):
+    if isinstance(value, Quantity) and A_RATIO.search(question.text) and _per_so_many(answer):
+        fit = 1.0
+    elif isinstance(value, Quantity) and (wanted := units_named(names) or units_asked(names)):
         fit = 1.0 if value.unit in wanted else -1.0
     elif isinstance(value, Quantity) and value.unit is None and HOW_MANY.search(question.text):
-        fit = 0.0 if value.value == int(value.value) else NOT_WHOLE  # things are counted in whole numbers
-        fit += _of_how_many(question, answer)
+        fit = 0.0 if value.value == int(value.value) and not _is_designator(answer) else NOT_WHOLE
+        fit += _of_how_many(question, answer)  # things are counted in whole numbers
     elif isinstance(value, Quantity) and HOW_MANY.search(question.text) and value.unit not in NO_MEASURE:
         fit = 0.0 if names & frozenset(stems_of(str(value.unit))) else NOT_WHOLE  # things are counted, not weighed
     elif isinstance(value, Quantity) and value.unit == "times" and not ASKS_RATIO.search(question.text):
@@ -146,6 +150,35 @@ SIZES = (("minutes", "hours"), ("days", "weeks", "business_days"), ("months", "q
 def _of_a_size(unit: str, other: str) -> bool:
     """True for units of time in which much the same lengths are counted."""
     return any(f"{unit.lower()}s" in size and other in size for size in SIZES)
+
+
+A_RATIO = pattern(r"\b(?:ratio|density|for\s+every|per)\b", re.IGNORECASE)
+PER_SO_MANY = pattern(
+    r"\s+(?:(?!per\b)[a-z]+\s+){0,2}(?:per|for\s+(?:every|each)|(?:in|to|out\s+of)\s+every)\s+\d[\d,.]*(?:\s+(?:square\s+|cubic\s+)?[a-z]+)?"
+)
+
+
+def _per_so_many(answer: Answer) -> bool:
+    """True for a number that is told of so many others: "five spaces per 1,000 square feet"."""
+    return PER_SO_MANY.match(answer.quote.document.text, answer.span.end) is not None
+
+
+# "Reason 3: ...", "under clause 4": the number names one of several, and counts none.
+DESIGNATES = pattern(
+    r"(?:\A|\n|\t)\s*[A-Z][a-z]+\s\Z|\b(?:reason|note|clause|section|paragraph|schedule|article|condition|exclusion|appendix|annex|exhibit|item|lot|stage|phase|part|page|room|bay|unit|level|figure|table|plate|claim|invoice|order|job|no|number)\.?\s\Z",
+    re.IGNORECASE,
+)
+NAMED_SO = pattern(r"\s?[:.)–—-](?=\s)|\(")
+
+
+def _is_designator(answer: Answer) -> bool:
+    """True for a number that names one of several things and counts none."""
+    text, place = answer.quote.document.text, answer.span
+    before = DESIGNATES.search(text, max(0, place.start - 24), place.start)
+    if before is None:
+        return False
+    opens = before.group()[:1] in "\n\t" or before.start() == 0
+    return not opens or NAMED_SO.match(text, place.end) is not None
 
 
 NO_MEASURE = ("times", "spaces", None)
@@ -235,6 +268,9 @@ def cued(inquiry: Inquiry, question: Question, answer: Answer) -> Answer:
         old = superseded(inquiry.passages, around, value)
         if old or applies_from(inquiry.passages, value) is not None:
             change = 1.0 if old is wants_old(question.text) else -1.0
+    if_not = if_not_fit(question.text, text, value, around.start)
+    if if_not > 0:  # what would be but for the change is what was before it
+        change = 1.0
     opening = row.split(" – ")[0]
     near = text[max(around.start, value.start - BESIDE) : min(around.end, value.end + BESIDE)]
     told = {
@@ -244,15 +280,30 @@ def cued(inquiry: Inquiry, question: Question, answer: Answer) -> Answer:
         ),
         "cue_fit": fit,
         "change": change,
-        "if_not": if_not_fit(question.text, text, value, around.start),
+        "if_not": if_not,
         "numbered": numbered_fit(question.text, f"{row} {around.of(text)}", opening),
     }
     evidence = list(answer.evidence)
+    if cell is not None and answer.finding is None and _is_comparative(question, *cell, text):
+        evidence[EVIDENCE.index("year_off")] = 1.0
     if asked & said & OF_ITS_OWN:
         evidence[EVIDENCE.index("outclaimed")] = 0.0  # the word for it stands by the other of the two
     for name, amount in told.items():
         evidence[EVIDENCE.index(name)] = amount
     return replace(answer, evidence=tuple(evidence))
+
+
+def _is_comparative(question: Question, table: Table, cell: Cell, text: str) -> bool:
+    """True for a value in the second of two columns of years, the later one first, where no earlier time is asked about."""
+    if YEAR.search(question.text) or BEFORE_ASKED.search(question.text):
+        return False
+    years = {
+        c.column: found[-1]
+        for c in table.row_cells(cell.row)
+        if (found := YEAR.findall(" ".join(column_path(table, c, text))))
+    }
+    columns = sorted(years)
+    return len(columns) == 2 and years[columns[0]] > years[columns[1]] and cell.column == columns[1]
 
 
 # "What do they guide to?": what has come out is no answer.
@@ -300,7 +351,8 @@ def in_band(inquiry: Inquiry, question: Question, answer: Answer, asked: list[tu
         return answer  # worked out of several rows
     day = day_of_year(question.text, inquiry.document, answer.span) if not question.leans else None
     counted = [("date", day, Span(0, 0))] if day is not None else []
-    fits = within([*asked, *counted], label_of_row(inquiry.document, answer.span))
+    row = label_of_row(inquiry.document, answer.span)
+    fits = within([*asked, *counted], row) or elapsed_fit(elapsed_asked(question.text), row)
     sentence = inquiry.passages.sentence_at(answer.span.start) if not fits else None
     days = [a for a in asked if a[0] in ("date", "month")] if answer.kind not in ("date", "time") else []
     if sentence is not None and days:
@@ -313,6 +365,33 @@ def in_band(inquiry: Inquiry, question: Question, answer: Answer, asked: list[tu
     evidence = list(answer.evidence)
     evidence[EVIDENCE.index("in_range")] = fits
     return replace(answer, evidence=tuple(evidence))
+
+
+def that_hold_then(inquiry: Inquiry, question: Question, answers: Sequence[Answer]) -> list[Answer]:
+    """The answers; of a sentence that gives a share or sum for each of several times after a start, only the one that holds
+    when the question asks.
+    """
+    text, out = inquiry.passages.text, []
+    taken: list[Span] = []
+    for answer in answers:
+        sentence = inquiry.passages.sentence_at(answer.span.start)
+        if answer.finding is not None or answer.kind not in ("percent", "money") or sentence is None:
+            out.append(answer)
+            continue
+        values = sorted(inquiry.passages.values_in(answer.kind, sentence.span), key=lambda f: f.span)
+        place = value_that_holds(inquiry.passages, question.text, sentence.span, [f.span for f in values])
+        if place is None:
+            out.append(answer)
+        elif place not in taken:
+            taken.append(place)
+            value = next(f.value for f in values if f.span == place)
+            evidence = list(answer.evidence)
+            for name, amount in (("in_range", 1.0), ("outclaimed", 0.0), ("second", 0.0)):
+                evidence[EVIDENCE.index(name)] = amount
+            quote = Cite(inquiry.document, sentence.span)
+            told = f"of “{on_one_line(sentence.span.of(text))}” what holds then"
+            out.append(replace(answer, value=value, span=place, quote=quote, evidence=tuple(evidence), working=(told,)))
+    return out
 
 
 def near_the_earlier(inquiry: Inquiry, earlier: Sequence[Answer], answer: Answer) -> Answer:

@@ -46,6 +46,11 @@ OF_THE_DAY = pattern(
 )
 CONVERSION = pattern(r"\b1\s?[^\W\d][\w./²³]*\s?=\s?\d[\d.,]*\s?[^\W\d][\w./²³]*")  # "1 mile = 1.609 km"
 WHO_IS = pattern(r"(?:and\s+)?who\s+(?:is|are|was|were)\s+(?:the|its|their|our|your)\s+[\w\s’'-]+\?\Z", re.IGNORECASE)
+# "Which broker acted?" asks for one of a kind, "which party" or "which company" for any.
+WHICH_OF_A_KIND = pattern(
+    r"(?:and\s+)?(?:which|what)\s+(?!(?:part(?:y|ies)|sides?|compan(?:y|ies)|firms?|persons?|people|ones?|of|organi[sz]ations?|entit(?:y|ies)|business(?:es)?)\b)[\w’'-]+\s+[a-z]",
+    re.IGNORECASE,
+)
 WHO_HAS_ROLE = pattern(
     r"(?:and\s+)?who\s+(?:is|are|was|were)\s+(?:the|its|their|our|your)\s+[\w’'-]+(?:\s+[\w’'-]+)?\s*\?\Z",
     re.IGNORECASE,
@@ -77,7 +82,7 @@ def _who_sign(answers: Sequence[Answer]) -> list[Answer]:
 
 def that_may_stand(inquiry: Inquiry, question: Question, answers: Sequence[Answer]) -> list[Answer]:
     """The answers whose words can be what is asked for."""
-    answers = [a for a in answers if a.kind != "number" or not _tells_of_units(inquiry, a)]
+    answers = [a for a in answers if a.kind != "number" or not (_tells_of_units(inquiry, a) or _is_measure_of(inquiry, a))]
     answers = [a for a in answers if not _is_echo(inquiry, question, a)]
     if (of_pay := MONTHS_OF.search(question.text)) is not None:
         answers = [a for a in answers if a.kind != "duration" or _is_of(inquiry, a, of_pay["what"])]
@@ -144,11 +149,21 @@ def _tells_of_units(inquiry: Inquiry, answer: Answer) -> bool:
     return any(words in m.group() for m in CONVERSION.finditer(inquiry.passages.text, start, end))
 
 
+PER = pattern(r"\b(?:per|for\s+(?:every|each)|(?:in|to|out\s+of)\s+every)\s+\Z", re.IGNORECASE)
+
+
+def _is_measure_of(inquiry: Inquiry, answer: Answer) -> bool:
+    """True for the number that another is told of: the 1,000 of "five spaces per 1,000 square feet"."""
+    start = answer.span.start if answer.finding is None else -1
+    return start >= 0 and PER.search(inquiry.passages.text, max(0, start - 16), start) is not None
+
+
 def _has_another_role(inquiry: Inquiry, question: Question, answer: Answer) -> bool:
     """True where somebody is asked for by role, and the answer is one whom the paper only calls by another: "who is the
     guarantor?" is not answered by what the Landlord may ask for.
     """
-    if answer.kind != "party" or answer.finding is not None or not WHO_IS.match(question.text):
+    asks_role = WHO_IS.match(question.text) or WHICH_OF_A_KIND.match(question.text)
+    if answer.kind != "party" or answer.finding is not None or not asks_role:
         return False
     called = answer.span.of(inquiry.passages.text).strip()
     if called not in inquiry.values.roles:

@@ -17,7 +17,8 @@ from yarnex.core.search.question import Question
 from yarnex.core.terms import Finding, Term
 from yarnex.core.terms.candidates import on_one_line
 from yarnex.core.terms.passages import BLANK
-from yarnex.core.values import YesNo, find_organisations
+from yarnex.core.values import DateValue, Party, YesNo, find_dates, find_organisations
+from yarnex.core.values.parties import is_organisation
 from yarnex.core.words import stems_of
 
 if TYPE_CHECKING:
@@ -42,6 +43,15 @@ LEADS = pattern(
 FOR_WHOM = pattern(r"\b(?:[Ff]or|FOR|behalf\s+of)\s+(?:the\s+)?[A-Z]")  # the line itself says whose it is
 OTHER = pattern(r"\b(?:date[d]?|name|title|position|address|place|witness(?:ed)?|amount|no)\W*\Z", re.IGNORECASE)
 CONFORMED = pattern(r"(?:/s/\s*|\b[Ss]igned:?\s+(?:by\s+)?)(?P<who>[A-Z][\w.’'-]*(?:\s+[A-Z][\w.’'-]*){0,3})")
+# "On what date did the buyer sign?", "when was it countersigned by the tenant?"
+SIGNED_WHEN = pattern(
+    r"\A(?:and\s+)?(?:when|(?:on\s+|by\s+)?(?:what|which)\s+(?:day|date))\b.*\b(?:(?:counter-?)?sign(?:ed)?|accept(?:ed)?|execut(?:e|ed))\b",
+    re.IGNORECASE,
+)
+ACCEPTED = pattern(r"\baccept(?:s|ed)?\b", re.IGNORECASE)
+DAY_LINE = pattern(r"\b(?:Dated?|DATED?|Date\s+signed|Signed\s+on)\s*:?[ \t]+(?P<day>[^\n\t;]{0,40})")
+DAY_BEHIND = 140  # characters behind a signature in which its day stands
+A_PERSON = pattern(r"\b(?:he|she)\b", re.IGNORECASE)
 NEAR = 220  # characters around a place in which the party that it is for is named
 SURE = 0.9
 
@@ -59,17 +69,7 @@ def signed_or_not(inquiry: Inquiry, question: Question) -> Finding | None:
     """What the places for signatures say to the question."""
     if question.kinds != ("yes_no",) or not (SIGNS.search(question.text) or ACCEPTS.search(question.text)):
         return None
-    places = list(_places(inquiry))
-    found = find_organisations(inquiry.document.text[: inquiry.document.body_end])
-    names = {f.value.name for f in found if " of the " not in f.value.name.lower()}  # "Minutes of the Committee of ..."
-    asked = frozenset(stems_of(question.text))
-    roles = {role: name for role, name in inquiry.values.roles.items() if asked.issuperset(stems_of(role))}
-    named = {n for n in names if asked & set(stems_of(n)[:1])} | {*roles.values()}
-    if named:
-        called = {*map(_first, named), *(role.lower() for role in roles)}
-        own = [p for p in places if any(n in p.around.lower() for n in called)]
-        others = {_first(n) for n in names - named} - {_first(n) for n in named}
-        places = [p for p in own if not any(o in p.around.lower() for o in others)] or own
+    places = _of_those_asked(inquiry, question)[0]
     if not places:
         return None
     document, term = inquiry.document, Term("answer", question.text, "", "yes_no")
@@ -80,6 +80,64 @@ def signed_or_not(inquiry: Inquiry, question: Question) -> Finding | None:
         return Finding(document, term, "blank", None, "", SURE, tuple(empty), why=why)
     words = on_one_line(places[0].span.of(document.text))
     return Finding(document, term, "stated", YesNo(True), words, SURE, cites, why=why)
+
+
+def when_signed(inquiry: Inquiry, question: Question) -> Finding | None:
+    """The day beside the signature of one whom a question names, "on what date did the buyer sign?", `blank` where its place is
+    empty; None where no such place tells, or nobody is named.
+    """
+    if question.kinds[0] != "date" or not SIGNED_WHEN.search(question.text):
+        return None
+    places, named = _of_those_asked(inquiry, question)
+    if not named or not places:
+        return None
+    document, text = inquiry.document, inquiry.document.text
+    term, why = Term("answer", question.text, "", "date"), ("the day beside the signature",)
+    others = sorted(p.span.start for p in _places(inquiry))
+    if ACCEPTED.search(question.text):
+        places = [p for p in places if ACCEPTED.search(p.span.of(text)) or ACCEPTED.search(p.around)]
+    for place in places:
+        end = min([place.span.end + DAY_BEHIND, *(o for o in others if o > place.span.start)])
+        day = DAY_LINE.search(text, place.span.start, min(end, document.body_end))
+        if day is None:
+            continue
+        if BLANK.search(day["day"]) or not day["day"].strip():
+            return Finding(document, term, "blank", None, "", SURE, (Cite(document, Span(*day.span())),), why=why)
+        for found in find_dates(day["day"]):
+            if isinstance(found.value, DateValue):
+                cite = Cite(document, Span(*day.span()))
+                return Finding(document, term, "stated", found.value, found.span.of(day["day"]), SURE, (cite,), why=why)
+    return None
+
+
+def _of_those_asked(inquiry: Inquiry, question: Question) -> tuple[list[Place], set[str]]:
+    """The places for the signatures of those whom a question names, and their names; all places where it names nobody."""
+    places = list(_places(inquiry))
+    found = find_organisations(inquiry.document.text[: inquiry.document.body_end])
+    names = {f.value.name for f in found if " of the " not in f.value.name.lower()}  # "Minutes of the Committee of ..."
+    asked = frozenset(stems_of(question.text))
+    roles = {role: name for role, name in inquiry.values.roles.items() if asked.issuperset(stems_of(role))}
+    named = {n for n in names if asked & set(stems_of(n)[:1])} | {*roles.values()}
+    if not named:
+        roles = _by_the_sheet(inquiry, question)
+        named = {*roles.values()}
+    if named:
+        called = {*map(_first, named), *(role.lower() for role in roles)}
+        own = [p for p in places if any(n in p.around.lower() for n in called)]
+        others = {_first(n) for n in names - named} - {_first(n) for n in named}
+        places = [p for p in own if not any(o in p.around.lower() for o in others)] or own
+    return places, named
+
+
+def _by_the_sheet(inquiry: Inquiry, question: Question) -> dict[str, str]:
+    """Those whom a question calls by what the sheet calls a party, "the tenant", or by "he" or "she"."""
+    asked = frozenset(stems_of(question.text))
+    terms = [t for t in inquiry.sheet.terms if t.type == "party" and asked.issuperset(stems_of(t.label))]
+    filled = inquiry.fill(terms) if terms else []
+    out = {f.term.label: f.value.name for f in filled if f.found and isinstance(f.value, Party)}
+    if not out and A_PERSON.search(question.text):
+        out = {role: name for role, name in inquiry.values.roles.items() if not is_organisation(name)}
+    return out
 
 
 def _first(name: str) -> str:

@@ -12,6 +12,7 @@ from decimal import Decimal, InvalidOperation
 
 from yarnex.core.document import Cite, Span
 from yarnex.core.patterns import pattern
+from yarnex.core.search.evidence import PER_SO_MANY
 from yarnex.core.search.inquiry import Inquiry
 from yarnex.core.search.patterns import PATTERNS
 from yarnex.core.search.question import Question
@@ -19,7 +20,7 @@ from yarnex.core.search.weighing import Answer
 from yarnex.core.terms import Finding, Term
 from yarnex.core.terms.candidates import on_one_line
 from yarnex.core.terms.conditions import condition_of
-from yarnex.core.values import Duration, Money, YesNo
+from yarnex.core.values import Duration, Money, Quantity, YesNo
 from yarnex.core.values.numbers import read_digits
 
 # What may be below nothing; every other sum in brackets is one that the statement takes off.
@@ -104,6 +105,8 @@ def words_told(answer: Answer) -> str:
     if isinstance(answer.value, Duration) and (runs := RUNS_FROM.match(text, span.end)):
         within = WITHIN.search(text, max(answer.quote.span.start, span.start - 24), span.start)
         span = Span(within.start() if within else span.start, runs.end("what"))
+    if isinstance(answer.value, Quantity) and (per := PER_SO_MANY.match(text, span.end)):
+        span = Span(span.start, per.end())
     return span.of(text)
 
 

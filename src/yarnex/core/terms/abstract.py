@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from datetime import date
 
@@ -125,13 +125,16 @@ def _is_of_a_part(candidate: Candidate) -> bool:
     return added or PART_ONLY.match(words) is not None
 
 
-def abstract(document: Document, sheet: Sheet, passages: Passages | None = None) -> Abstract:
+def abstract(
+    document: Document, sheet: Sheet, passages: Passages | None = None, known: Mapping[str, Finding] | None = None
+) -> Abstract:
     """Fill the sheet for one document. Every term gets a finding, `not_found` ones with the nearest mentions.
 
-    passages: those of the document, where they were made before.
+    passages: those of the document, where they were made before. known: findings for terms that are not in the sheet, from
+    which others may be worked out.
     """
     passages = passages or Passages(document)
-    findings: dict[str, Finding] = {}
+    findings = dict(known or {})
     for term in sheet.terms:
         findings[term.id] = _chosen(term, candidates_of(term, passages), passages)
     for _ in range(2):  # a computed value may be what another one needs

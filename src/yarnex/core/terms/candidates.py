@@ -10,7 +10,7 @@ from yarnex.core.patterns import pattern
 from yarnex.core.phrases import Phrase, says
 from yarnex.core.reading.layout.paragraphs import number_of
 from yarnex.core.terms.model import Candidate, Term
-from yarnex.core.terms.passages import BLACKED_OUT, BLANK, Labelled, Passages
+from yarnex.core.terms.passages import BLANK, Labelled, Passages, is_only_gap
 from yarnex.core.values import Duration, Found, ListOf, Money, Party, Quantity, Text, Value, YesNo, find_organisations
 from yarnex.core.values.ticks import ticked_answer
 
@@ -189,7 +189,7 @@ def from_value_words(
     words = span.of(passages.text)
     quote = Cite(passages.document, cut(passages.text, row, Span(span.start, min(span.end, span.start + 200))))
     gaps = passages.gaps_in(span)
-    if gaps and len(BLANK.sub("", BLACKED_OUT.sub("", words)).strip(" .,:;€£$/20")) < 4:
+    if gaps and is_only_gap(words):
         yield gap_candidate(passages, gaps[0][0], gaps[0][1], weight, finder, why, quote)
         return
     if term.type in TYPED:

@@ -16,7 +16,7 @@ from yarnex.core.terms.candidates import cut, on_one_line, shortened
 from yarnex.core.terms.identity import identify
 from yarnex.core.terms.lines import Line
 from yarnex.core.terms.model import Finding, Term
-from yarnex.core.terms.passages import BLACKED_OUT, BLANK, Labelled, Passages
+from yarnex.core.terms.passages import Labelled, Passages, is_only_gap
 from yarnex.core.terms.schedules import TOTAL
 from yarnex.core.terms.values_in_lines import YEAR, LineValues
 from yarnex.core.values import Found, Quantity, Schedule, Text, Value, YesNo
@@ -185,7 +185,7 @@ def _finding(
         return None
     gaps = passages.gaps_in(value)
     quote = Cite(passages.document, cut(text, row, Span(value.start, min(value.end, value.start + 200))))
-    if gaps and len(BLANK.sub("", BLACKED_OUT.sub("", words)).strip(" .,:;€£$/20")) < 4:
+    if gaps and is_only_gap(words):
         return Finding(
             passages.document, Term(name, label, GROUP, "text"), gaps[0][1], cites=(quote,), confidence=confidence
         )

@@ -71,6 +71,20 @@ LED_TO = pattern(
     r"(?<=[.…\s])[ \t]*(?:\d{1,3}|[ivxl]{1,6})(?![\w.])(?=[ \t]*(?:\n|\Z|[A-Z\d]))"
 )  # dots that lead to a page
 BLACKED_OUT = pattern(r"█[█\s]*|\[(?:redacted|withheld)\]", re.IGNORECASE)
+# "Name: Ann Venn Telephone:": a form's place for what reaches somebody, with nothing behind it.
+NOTHING_BEHIND = pattern(r"(?:\A|\s)(?:tele)?(?:phone|fax)(?:\s+(?:no\.?|number))?\s*:[ \t]*(?=\n|\Z)|(?:\A|\s)(?:mobile|e-?mail)(?:\s+(?:no\.?|number|address))?\s*:[ \t]*(?=\n|\Z)", re.IGNORECASE)
+
+
+def is_only_gap(words: str) -> bool:
+    """True for words of which, but for what is left blank or blacked out, no more is there than a short name of what it is: "IBAN".
+
+    >>> is_only_gap("IBAN ██████"), is_only_gap("£____"), is_only_gap("the Seller, ____ of Leeds")
+    (True, True, False)
+    """
+    left = BLANK.sub("", BLACKED_OUT.sub("", words)).strip(" .,:;€£$/20")
+    return len(left) < 4 or re.fullmatch(r"[A-Z]{2,5}", left) is not None
+
+
 _quoted = r"[\"“”](?P<{0}>[^\"“”]{{2,60}})[\"”“]"
 _definition = pattern(
     rf"(?:(?:\A(?:\s*[(\[]?[\dA-Za-z]{{1,3}}(?:\.\d{{1,3}})*[.)\]]?\s+)?(?:[Tt]he\s+)?|[\n;.:]\s*|\bIn this \w+,?\s+|\b[Tt]he\s+|\b[Tt]he first\s+){_quoted.format('name')}(?:\s*(?:and|or|,)\s*[\"“][^\"“”]{{2,60}}[\"”])?)\s*(?:\([^()]{{1,60}}\)\s*)?,?\s*"
@@ -453,7 +467,16 @@ class Passages:
         body = self.text[: self.document.body_end]
         out = [(Span(m.start(), m.start() + len(m.group().rstrip())), "redacted") for m in BLACKED_OUT.finditer(body)]
         out += [(Span(*m.span()), "blank") for m in BLANK.finditer(body) if not LED_TO.match(body, m.end())]
+        out += [(Span(m.end() - 1, m.end()), "blank") for m in NOTHING_BEHIND.finditer(body) if self._ends_there(m.end())]
         return sorted(out)
+
+    def _ends_there(self, place: int) -> bool:
+        """True where a paragraph ends that is no cell, and nothing that could be a number or address follows it."""
+        block = self.document.block_at(place - 1)
+        if block is None or block.kind == "table" or self.text[place : block.span.end].strip():
+            return False
+        following = self.text[block.span.end : block.span.end + 24].strip()
+        return not re.match(r"[+(]?\d[\d ()/-]{4,}|\S+@", following)
 
     def gaps_in(self, span: Span) -> list[tuple[Span, str]]:
         first = bisect_left(self.gaps, span.start, key=lambda g: g[0].start)

@@ -14,7 +14,7 @@ from yarnex.core.document import Cell, Cite, Span, Table
 from yarnex.core.document.table_paths import column_path
 from yarnex.core.patterns import pattern
 from yarnex.core.search.bands import NTH_YEAR, asked_about
-from yarnex.core.search.elapsed import elapsed_asked, elapsed_fit
+from yarnex.core.search.elapsed import elapsed_asked, elapsed_fit, names_a_time, split_year_fit
 from yarnex.core.search.evidence import (
     VALUED,
     Likeness,
@@ -31,7 +31,7 @@ from yarnex.core.search.evidence import (
     that_hold_then,
     where_it_stands,
 )
-from yarnex.core.search.fitting import that_may_stand
+from yarnex.core.search.fitting import WHY, that_may_stand
 from yarnex.core.search.from_lists import Offer, of_bills, of_dates
 from yarnex.core.search.inquiry import Inquiry
 from yarnex.core.search.limits import within_limit
@@ -212,7 +212,7 @@ def _answers_as_read(inquiry: Inquiry, question: Question, earlier: Sequence[Ans
         inquiry, question, answers, lambda kind, at, evidence: _of_column(inquiry, question, kind, at, evidence)
     )
     asked = asked_about(question.text)
-    if asked or NTH_YEAR.search(question.text) or elapsed_asked(question.text) is not None:
+    if asked or NTH_YEAR.search(question.text) or names_a_time(question.text):
         answers = [in_band(inquiry, question, a, asked) for a in that_hold_then(inquiry, question, answers)]
     parts = question.compound or (
         (question.thing,) if question.thing is not None and question.kinds == ("text",) and question.sure else ()
@@ -328,6 +328,9 @@ def _of_another_column(inquiry: Inquiry, question: Question, finding: Finding) -
     return any(not says(own, idea) and any(says(h, idea) for h in others) for idea in question.ideas)
 
 
+OF_A_YEAR = pattern(r"\b(?:this|the|last|next)\s+(?:\w+\s+)?year\b", re.IGNORECASE)
+
+
 def _columns_named(inquiry: Inquiry, question: Question, kind: str, table: Table, cell: Cell) -> float:
     """How much more of what is asked for is the head of another column of such values than that of a cell, 0 to 1.
 
@@ -340,7 +343,7 @@ def _columns_named(inquiry: Inquiry, question: Question, kind: str, table: Table
         there = (
             [line for line in inquiry.matcher.lines.at(other.span) if line.kind == "cell"] if other is not cell else []
         )
-        if other is cell or (finder is not None and any(finder(line) for line in there)):
+        if other is cell or (kind == "text" and there) or (finder is not None and any(finder(line) for line in there)):
             words = frozenset(stems_of(" ".join(column_path(table, other, text)))) - SAY_LITTLE
             heads[other.column] = words
     if len(heads) < 2 or not heads.get(cell.column):
@@ -348,6 +351,8 @@ def _columns_named(inquiry: Inquiry, question: Question, kind: str, table: Table
     claims = dict.fromkeys(heads, 0.0)
     total = 0.0
     for idea in ideas:
+        if idea.name == ("year",) and OF_A_YEAR.search(question.text):
+            continue  # when, not what
         named = {
             column: max((worth * len(way) / len(head) for way, worth in idea.ways if worth >= SURELY and head.issuperset(way)), default=0.0)
             for column, head in heads.items()
@@ -548,7 +553,7 @@ def from_lines(inquiry: Inquiry, question: Question) -> list[Answer]:
         )
         if kind == "time" and question.kinds[0] == "date":  # "until 5 p.m. on 9 May": the day is asked for
             hits = [h for h in hits if not inquiry.passages.values_in("date", h.line.values)]
-        if kind in VALUED and elapsed_asked(question.text) is not None:
+        if kind in VALUED and names_a_time(question.text):
             hits = [*hits, *_in_rows_then(inquiry, question, finder, hits)]
         for place, hit in enumerate(hits):
             evidence = evidence_of(
@@ -557,10 +562,29 @@ def from_lines(inquiry: Inquiry, question: Question) -> list[Answer]:
             )  # fmt: skip
             if hit.found is not None and hit.line.kind == "cell":
                 evidence = _of_column(inquiry, question, kind, hit.found.span, evidence)
+            elif hit.found is None and hit.line.kind == "cell" and kind == "text":
+                evidence = _of_column(inquiry, question, kind, hit.line.values, evidence)
+            if kind == "text" and WHY.search(question.text):
+                evidence = _of_reason(inquiry, hit, evidence)
             made = _answer(inquiry, question, kind, hit, evidence)
             if made is not None:
                 out.append(made)
     return [*out, *_gaps(inquiry, question)]
+
+
+REASON = pattern(
+    r"\b(?:because|since|as\s+a\s+result\s+of|owing\s+to|due\s+to|on\s+account\s+of|caused\s+by|by\s+reason\s+of|thanks\s+to|so\s+that|in\s+order\s+to|the\s+reason|reasons?\b|therefore|hence|outside\s+(?:this|the)|excluded)\b",
+    re.IGNORECASE,
+)
+
+
+def _of_reason(inquiry: Inquiry, hit: Hit, evidence: tuple[float, ...]) -> tuple[float, ...]:
+    """The evidence with whether a line gives a reason."""
+    if not REASON.search(hit.line.span.of(inquiry.passages.text)):
+        return evidence
+    given = list(evidence)
+    given[EVIDENCE.index("cue_fit")] = 1.0
+    return tuple(given)
 
 
 def _in_rows_then(
@@ -571,7 +595,8 @@ def _in_rows_then(
     for table in inquiry.document.tables if finder is not None else ():
         for row in range(table.header_rows, table.rows):
             cells = [c for c in table.row_cells(row) if c.span.end > c.span.start]
-            if len(cells) < 2 or elapsed_fit(months, cells[0].span.of(inquiry.document.text)) <= 0:
+            label = cells[0].span.of(inquiry.document.text) if cells else ""
+            if len(cells) < 2 or (elapsed_fit(months, label) or split_year_fit(question.text, label)) <= 0:
                 continue
             for cell in cells[1:]:
                 if not any(h.found is not None and h.found.span.overlaps(cell.span) for h in known):
@@ -678,12 +703,22 @@ def _rank_of(inquiry: Inquiry, question: Question, hit: Hit, rank: int) -> int:
     if _is_small_money(question, hit):
         return 0
     if rank > 1 and question.kinds[0] == "date" and hit.found is not None and isinstance(hit.found.value, Duration):
-        return 1 if RUNS_FROM.match(inquiry.passages.text, hit.found.span.end) else rank
+        text, place = inquiry.passages.text, hit.found.span
+        runs = RUNS_FROM.match(text, place.end) is not None
+        limit = BY_WHEN.search(question.text) and LIMITS.search(text, max(0, place.start - 24), place.start)
+        return 1 if runs or limit else rank
     return rank
+
+
+# "By when must it be reported?" is told by "within 14 days" as well as by a day.
+BY_WHEN = pattern(r"\b(?:by|until|till)\s+(?:when|what|which)\b|\bdeadline\b|\bat\s+(?:the\s+)?latest\b", re.IGNORECASE)
+LIMITS = pattern(r"\b(?:within|(?:not|no)\s+later\s+than|inside|at\s+most)\s+(?:the\s+)?\Z", re.IGNORECASE)
 
 
 def _rank(question: Question, kind: str) -> int | None:
     """The place of a kind among those wanted; None where it is none of them."""
+    if kind == "duration" and question.kinds[0] == "date" and kind in question.kinds and BY_WHEN.search(question.text):
+        return 1
     if kind in question.kinds:
         return question.kinds.index(kind)
     if kind in ("text", "list", "schedule") and {"text", "list"} & set(question.kinds):

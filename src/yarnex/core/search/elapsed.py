@@ -82,6 +82,11 @@ def elapsed_asked(question: str) -> float | None:
     return None
 
 
+def names_a_time(question: str) -> bool:
+    """True for a question that names a time after a start, or a split year."""
+    return elapsed_asked(question) is not None or bool(_split_years(question))
+
+
 def elapsed_fit(months: float | None, label: str) -> float:
     """1 where a row's label opens with a length of time in which a point lies, -1 where it lies outside, 0 where it opens with none.
 
@@ -96,6 +101,25 @@ def elapsed_fit(months: float | None, label: str) -> float:
             band = _band(m)
             return 1.0 if band.holds(months) else -1.0
     return 0.0
+
+
+TWO_YEARS = pattern(r"(?<![\d/])(?:20)?(?P<first>\d\d)\s?[/–-]\s?(?:20)?(?P<second>\d\d)(?![\d/])")
+
+
+def _split_years(words: str) -> set[int]:
+    """Years that run over two calendar years, "2031/32" or "31/32", by the last two figures of the first."""
+    found = ((int(m["first"]), int(m["second"])) for m in TWO_YEARS.finditer(words))
+    return {first for first, second in found if second == (first + 1) % 100}
+
+
+def split_year_fit(question: str, label: str) -> float:
+    """1 where a row is of the split year that a question names, -1 where it is of another, 0 where either names none.
+
+    >>> split_year_fit("What falls due in 2031/32?", "31/32"), split_year_fit("What falls due in 2031/32?", "30/31")
+    (1.0, -1.0)
+    """
+    asked, said = _split_years(question), _split_years(label)
+    return 0.0 if not asked or not said else 1.0 if asked & said else -1.0
 
 
 def _band(m: re.Match[str]) -> Band:

@@ -13,7 +13,7 @@ from yarnex.core.document.table_paths import column_path
 from yarnex.core.patterns import pattern
 from yarnex.core.search.bands import Limit, day_of_year, label_of_row, within
 from yarnex.core.search.cues import change_fit, cue_fit, cues_asked, cues_said, if_not_fit, numbered_fit, wants_old
-from yarnex.core.search.elapsed import elapsed_asked, elapsed_fit, value_that_holds
+from yarnex.core.search.elapsed import elapsed_asked, elapsed_fit, split_year_fit, value_that_holds
 from yarnex.core.search.inquiry import Inquiry, Way
 from yarnex.core.search.opposites import opposed_to
 from yarnex.core.search.question import Question
@@ -352,7 +352,11 @@ def in_band(inquiry: Inquiry, question: Question, answer: Answer, asked: list[tu
     day = day_of_year(question.text, inquiry.document, answer.span) if not question.leans else None
     counted = [("date", day, Span(0, 0))] if day is not None else []
     row = label_of_row(inquiry.document, answer.span)
-    fits = within([*asked, *counted], row) or elapsed_fit(elapsed_asked(question.text), row)
+    fits = (
+        within([*asked, *counted], row)
+        or elapsed_fit(elapsed_asked(question.text), row)
+        or split_year_fit(question.text, row)
+    )
     sentence = inquiry.passages.sentence_at(answer.span.start) if not fits else None
     days = [a for a in asked if a[0] in ("date", "month")] if answer.kind not in ("date", "time") else []
     if sentence is not None and days:

@@ -65,6 +65,9 @@ WHO_SIGNED = pattern(r"(?:and\s+)?who\s+(?:has\s+|have\s+)?(?:counter-?)?sign(?:
 BY_SIGNATURE = ("the name in the block of signatures", "a person named there")  # persons sign, for firms
 
 
+WHY = pattern(r"\bwhy\b|\bfor\s+what\s+reason\b|\bwhat(?:['’]s|\s+is|\s+was)?\s+(?:the\s+)?reason\b", re.IGNORECASE)
+
+
 def _who_sign(answers: Sequence[Answer]) -> list[Answer]:
     """Those named where something is signed; firms only where no person is."""
     persons = any(a.why in BY_SIGNATURE for a in answers)
@@ -84,6 +87,10 @@ def that_may_stand(inquiry: Inquiry, question: Question, answers: Sequence[Answe
     """The answers whose words can be what is asked for."""
     answers = [a for a in answers if a.kind != "number" or not (_tells_of_units(inquiry, a) or _is_measure_of(inquiry, a))]
     answers = [a for a in answers if not _is_echo(inquiry, question, a)]
+    if WHY.search(question.text):
+        answers = [a for a in answers if a.kind != "text" or len(re.findall(r"[^\W\d_]{2,}", _words_of(inquiry, a))) > 1]
+    if question.kinds[0] == "money":
+        answers = [a for a in answers if a.kind != "percent" or not _is_worked_out(inquiry, a)]
     if (of_pay := MONTHS_OF.search(question.text)) is not None:
         answers = [a for a in answers if a.kind != "duration" or _is_of(inquiry, a, of_pay["what"])]
     if question.kinds[0] == "party" and WHO_SIGNED.match(question.text):
@@ -147,6 +154,18 @@ def _tells_of_units(inquiry: Inquiry, answer: Answer) -> bool:
     start, end = answer.quote.span.start, answer.quote.span.end
     words = _words_of(inquiry, answer)
     return any(words in m.group() for m in CONVERSION.finditer(inquiry.passages.text, start, end))
+
+
+# "133 per cent of the estimate, that is to say £1,200,000": the sum is the answer.
+COMES_TO = pattern(
+    r"[^.;\n]{0,90}?,?\s(?:that\s+is(?:\s+to\s+say)?|i\.e\.|namely|being|which\s+(?:is|comes\s+to|makes)|equal\s+to|amounting\s+to)\s*,?\s+(?:(?:USD|EUR|GBP)\s?|[£$€])\d",
+    re.IGNORECASE,
+)
+
+
+def _is_worked_out(inquiry: Inquiry, answer: Answer) -> bool:
+    """True for a share behind which stands the sum that it comes to."""
+    return answer.finding is None and COMES_TO.match(inquiry.passages.text, answer.span.end) is not None
 
 
 PER = pattern(r"\b(?:per|for\s+(?:every|each)|(?:in|to|out\s+of)\s+every)\s+\Z", re.IGNORECASE)

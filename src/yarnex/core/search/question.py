@@ -118,7 +118,7 @@ ASKED_WEIGHT = 0.4  # what "how long" asks for counts less than what it is asked
 LIGHT: tuple[tuple[str, float], ...] = (
     ("now today present current currently nowadays already still yet exactly precisely roughly actually really altogether anyway please ever entirely automatically", 0.25),
     ("minimum maximum least most greatest longest highest lowest largest smallest tallest biggest shortest", 0.35),
-    ("apply count put get fall come go keep reach carry add work want become impose make take give happen allow let need follow say tell show mean expect concern", 0.4),
+    ("apply count put get stand fall come go keep reach carry add work want become impose make take give happen allow let need follow say tell show mean expect concern", 0.4),
     ("without since", 0.4),
     ("planned scheduled expected intended foreseen", 0.4),
     ("after before", 0.7),
@@ -156,7 +156,7 @@ _given_as = {stem(word): kinds for words, kinds in GIVEN_AS for word in words.sp
 _forms = tuple((pattern(form, re.IGNORECASE), kinds) for form, kinds in FORMS)
 PAPER = r"lease|licence|license|contract|agreement|deed|policy|facility|loan|terms"
 FRAME = pattern(
-    rf",?\s*\b(?:(?:without|excluding|exclusive\s+of|leaving\s+out)\s+(?:any\s+)?(?:tax|vat|gst)|before\s+(?:vat|gst))\b|,?\s*\b(?:if|unless)\s+(?:(?:it|they)\s+(?:is|are)\s+)?(?:not\s+)?(?:ended|terminated|stopped|cancelled|determined|brought\s+to\s+an\s+end)\s+(?:sooner|earlier|early|before)\b"
+    rf",?\s*\b(?:(?:without|excluding|exclusive\s+of|leaving\s+out)\s+(?:any\s+)?(?:tax|vat|gst)|before\s+(?:vat|gst))\b|,?\s*\b(?:tax|vat|gst)\s+(?:included|in)\s*(?=\?)|,?\s*\b(?:including|inclusive\s+of|with)\s+(?:the\s+)?(?:tax|vat|gst)\b(?=\s*\?)|,?\s*\bwhen\s+(?:it\s+was\s+|they\s+were\s+)?first\s+\w+ed\b|,?\s*\b(?:if|unless)\s+(?:(?:it|they)\s+(?:is|are)\s+)?(?:not\s+)?(?:ended|terminated|stopped|cancelled|determined|brought\s+to\s+an\s+end)\s+(?:sooner|earlier|early|before)\b"
     rf"|,?\s*\b(?:when|as|at\s+the\s+time(?:\s+when)?)\s+(?:the\s+|this\s+)?(?:{PAPER})\s+was\s+(?:first\s+)?(?:signed|made|granted|concluded|agreed|entered\s+into|taken\s+out)\b"
     rf"|,?\s*\b(?:as\s+(?:first|originally)\s+(?:signed|agreed|drafted|granted)|at\s+(?:signing|signature|inception|the\s+outset|the\s+start|the\s+beginning|first)(?=\s*\?)|at\s+(?:signing|signature|inception|the\s+outset)|(?:in|under)\s+the\s+original\s+(?:{PAPER})|\(original\s+terms\)|originally)\b"
     rf"|\A\W*(?:set\s+out|lay\s+out|write\s+out|put\s+down|show|list|name|give|state|tabulate|spell\s+out)\s+(?:me\s+)?(?=(?:the|all|each|every|its|their|any|in)\b)"

@@ -31,6 +31,13 @@ LABEL, HEADING, LEAD_IN, BEFORE, CAPTION, BESIDE, OF_ROWS, ASKED, TOPIC, ITEMS =
     0.5,
     0.6,
 )
+# A column that refers to notes behind the table, and the notes: "Reason | 4", "Reason 4: the pipe itself is not insured".
+NOTE_HEAD = pattern(r"\b(?:reasons?|notes?|remarks?|comments?|refs?\.?|reference|explanation|footnotes?)\b", re.IGNORECASE)
+NOTE_CODE = pattern(r"\s*\(?(?:note\s+|see\s+)?(?P<code>\d{1,2}|[a-z]|\*{1,3}|[†‡§])\)?\.?\s*", re.IGNORECASE)
+NOTE_OPENS = pattern(
+    r"\s*(?:(?:reasons?|notes?|remarks?|comments?|refs?)\s+)?\(?(?P<code>\d{1,2}|[a-zA-Z]|\*{1,3}|[†‡§])\)?\s*[:.)–—-]?\s+(?=\S)", re.IGNORECASE
+)
+NOTES_BEHIND = 12  # blocks behind a table in which its notes stand
 BESIDE_DAY = 0.85
 LONGEST_LABEL = 90  # characters
 ROW_CODE = pattern(r"\s*(?:[A-Z]{1,3}[-. ]?\d{0,3}(?:\.\d{1,2})*|\d{1,3}(?:\.\d{1,2})*|[ivx]{1,5}|[a-z])[.)]?\s*")
@@ -100,6 +107,7 @@ class Lines:
         self._lead: tuple[int, tuple[str, ...]] = (-1, ())
         self._build()
         self._add_defined()
+        self._add_notes()
 
     @cached_property
     def spoken(self) -> bool:
@@ -250,6 +258,31 @@ class Lines:
                 )
         for party, span, sentence in self.passages.roles:
             self._named(sentence, span, stems_of(party.role), party.role)
+
+    def _add_notes(self) -> None:
+        """To the notes behind a table, what the rows name that refer to them by number or letter in a column of notes."""
+        for place, block in enumerate(self.document.blocks):
+            if block.kind != "table":
+                continue
+            table = self.document.tables[block.table]
+            referring: dict[str, tuple[str, ...]] = {}
+            for row in range(table.header_rows, table.rows):
+                cells = [c for c in table.row_cells(row) if c.span.end > c.span.start]
+                for cell in cells[1:]:
+                    code = NOTE_CODE.fullmatch(cell.span.of(self.text))
+                    head = " ".join(column_path(table, cell, self.text)) if code is not None else ""
+                    if code is None or not NOTE_HEAD.search(head):
+                        continue
+                    words = stems_of(" ".join(c.span.of(self.text) for c in cells if c is not cell))
+                    referring[code["code"].lower()] = (*referring.get(code["code"].lower(), ()), *words, *stems_of(head))
+            for behind in range(place + 1, min(place + 1 + NOTES_BEHIND, len(self.document.blocks))) if referring else ():
+                note = self.document.blocks[behind]
+                if note.kind == "table":
+                    break
+                opens = NOTE_OPENS.match(note.span.of(self.text))
+                if opens is not None and opens["code"].lower() in referring:
+                    for line in self._by_block.get(behind, ()):
+                        line.near(referring[opens["code"].lower()], BESIDE_DAY)
 
     def _named(self, span: Span, values: Span, names: tuple[str, ...], label: str) -> None:
         if not names:

@@ -7,18 +7,21 @@ from __future__ import annotations
 
 import re
 from collections.abc import Sequence
+from itertools import pairwise
 
 from yarnex.core.patterns import pattern
+from yarnex.core.search.cues import wants_old
 from yarnex.core.search.evidence import VALUED
 from yarnex.core.search.inquiry import Inquiry
 from yarnex.core.search.patterns import CODE
 from yarnex.core.search.question import Question
 from yarnex.core.search.signed import SIGNS
-from yarnex.core.search.weighing import Answer
+from yarnex.core.search.weighing import EVIDENCE, Answer
 from yarnex.core.values import Party
 from yarnex.core.values.numbers import WORDS
 from yarnex.core.values.parties import is_organisation
-from yarnex.core.words import stems_of
+from yarnex.core.words import stem, stems_of
+from yarnex.core.words.synonyms import Stems
 
 # What words must have that stand for a day, a sum or a length: a figure, or how it is fixed, or that there is none.
 TELLS = pattern(
@@ -86,7 +89,14 @@ def _who_sign(answers: Sequence[Answer]) -> list[Answer]:
 def that_may_stand(inquiry: Inquiry, question: Question, answers: Sequence[Answer]) -> list[Answer]:
     """The answers whose words can be what is asked for."""
     answers = [a for a in answers if a.kind != "number" or not (_tells_of_units(inquiry, a) or _is_measure_of(inquiry, a))]
+    answers = [a for a in answers if a.kind != "text" or not CONVERSION.search(_words_of(inquiry, a))]
     answers = [a for a in answers if not _is_echo(inquiry, question, a)]
+    if _sort_and_thing(question)[0]:
+        answers = [a for a in answers if not _of_another_sort(inquiry, question, a)]
+    if wants_old(question.text):
+        change = EVIDENCE.index("change")
+        old = {a.kind for a in answers if a.evidence[change] > 0}  # where the old value is told, the new one is none
+        answers = [a for a in answers if a.kind not in old or a.evidence[change] >= 0]
     if WHY.search(question.text):
         answers = [a for a in answers if a.kind != "text" or len(re.findall(r"[^\W\d_]{2,}", _words_of(inquiry, a))) > 1]
     if question.kinds[0] == "money":
@@ -103,7 +113,6 @@ def that_may_stand(inquiry: Inquiry, question: Question, answers: Sequence[Answe
     if question.sure and question.kinds[0] == "time":
         return [a for a in answers if a.kind != "text" or OF_THE_DAY.search(_words_of(inquiry, a))]
     if question.sure and question.kinds[0] in VALUED:
-        answers = [a for a in answers if a.kind != "text" or not CONVERSION.search(_words_of(inquiry, a))]
         return [a for a in answers if a.kind != "text" or TELLS.search(_words_of(inquiry, a))]
     if question.sure and question.kinds[0] == "party":
         answers = [a for a in answers if not _has_another_role(inquiry, question, a)]
@@ -191,6 +200,53 @@ def _has_another_role(inquiry: Inquiry, question: Question, answer: Answer) -> b
     return not any(frozenset(stems_of(called)).issuperset(way) for way in ways)
 
 
+# What may stand before a thing and makes no other sort of it: "the annual fee" is a fee.
+NO_SORT = frozenset(
+    stems_of(
+        "the a an any this such each its total annual full-year half-year year period yearly monthly quarterly weekly maximum minimum new initial further said relevant aggregate gross net additional one two full whole same other first second last final current present agreed fixed of for and or in to per no all our your their his her by with as that which upon on at from"
+    )
+) | frozenset(("the", "a", "an", "any", "this", "such", "each", "its", "of", "for", "and", "or", "in", "to", "no", "all", "our", "your", "their", "his", "her", "by", "with", "as", "that", "which", "on", "at", "from"))
+
+
+def _of_another_sort(inquiry: Inquiry, question: Question, answer: Answer) -> bool:
+    """True for an answer of another sort of the thing: a "retention bonus", a "car allowance", where the bonus for signing or
+    the allowance for moving is asked for.
+    """
+    if answer.kind in ("gap", "yes_no"):
+        return False
+    sorts, heads = _sort_and_thing(question)
+    if not sorts or not heads:
+        return False
+    label = answer.finding.term.label if answer.finding is not None and answer.finding.term.id != "answer" else ""
+    span = answer.quote.span
+    ahead = inquiry.passages.text[max(0, span.start - NEARBY) : span.end]
+    told = frozenset(stems_of(f"{ahead} {label}"))
+    if any(told.issuperset(way) for way in sorts):
+        return False
+    words = [m.group().lower() for m in WORD.finditer(f"{answer.quote.quote} . {label}")]
+    named = [(before, here) for before, here in pairwise(["", *words]) if stem(here) in heads]
+    return bool(named) and not any(not before or before in NO_SORT or stem(before) in NO_SORT for before, _ in named)
+
+
+def _sort_and_thing(question: Question) -> tuple[list[Stems], frozenset[str]]:
+    """The ways to name the sort of a thing that is asked for by two words, and the stems of the thing."""
+    if len(question.compound) == 2:
+        sort, thing = question.compound
+        if NO_SORT.issuperset(sort.name):
+            return [], frozenset()
+        return [w for w, _ in sort.ways], frozenset(w[0] for w, worth in thing.ways if len(w) == 1 and worth >= NAMES)
+    thing_ = question.thing
+    if thing_ is None or len(thing_.name) != 2 or NO_SORT.issuperset(thing_.name[:1]):
+        return [], frozenset()
+    ways = [w for w, worth in thing_.ways if worth >= NAMES]
+    return [*ways, thing_.name[:1]], frozenset(thing_.name[1:])
+
+
+NEARBY = 200  # characters ahead in which the sort of a thing is told
+NAMES = 0.7  # how surely another word must name a thing
+WORD = pattern(r"[^\W\d_]+")
+
+
 def _is_named(question: Question, answer: Answer) -> bool:
     """True for a name that the question itself gives: who sold Hill Farm is not Hill Farm."""
     name = stems_of(LEGAL_FORM.sub("", answer.value.name)) if isinstance(answer.value, Party) else ()
@@ -202,7 +258,10 @@ def _names_one(inquiry: Inquiry, question: Question, answer: Answer) -> bool:
     if WHICH_FIRM.search(question.text):
         asked = frozenset(stems_of(question.text))
         parties = [p.value for line in inquiry.matcher.lines.at(answer.span) for p in inquiry.values.parties(line)]
-        return any(isinstance(p, Party) and not asked.issuperset(stems_of(p.name)) for p in parties)
+        own = {*inquiry.values.roles.values()}  # a bank that lends is not the company to which it does
+        return any(
+            isinstance(p, Party) and not asked.issuperset(stems_of(p.name)) and p.name not in own for p in parties
+        )
     if WHO_HAS_ROLE.match(question.text) and answer.finding is None:  # "who is the guarantor" wants a name
         said = answer.quote.quote
         parties = [p.value for line in inquiry.matcher.lines.at(answer.span) for p in inquiry.values.parties(line)]

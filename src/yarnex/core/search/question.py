@@ -194,6 +194,11 @@ WHOLE_QUESTION = pattern(
     rf"(?:and|but|so)\s+(?:(?:on|with|under|by|for|at|until|from|to|in|of)\s+)?(?:who|whom|what|which|when|where|why|how\s+\w+)\s+(?:\w+\s+){{0,2}}?{AUXILIARY}\b",
     re.IGNORECASE,
 )
+# "Which references does it give?": it is the paper, whatever was asked before.
+OF_THE_PAPER = pattern(
+    r"(?:which|what)\s+[a-z][\w\s’'-]{2,40}?\s(?:does|do|did)\s+(?:it|they)\s+(?:give|state|say|list|name|show|mention|contain|include|offer|provide|set\s+out|cite)\s*\?",
+    re.IGNORECASE,
+)
 PERSONS = frozenset(("he", "she", "his", "her"))
 FEW_IDEAS = 2
 WHOLLY = 0.7  # ideas of less weight only frame the question
@@ -288,7 +293,10 @@ def understand(text: str, name: str = "", before: Question | None = None) -> Que
     leans = before is not None and bool(
         FOLLOWS.search(words)
         or not ideas
-        or (len(ideas) <= FEW_IDEAS and (POINTS_BACK.search(words) or NO_VERB.fullmatch(words)))
+        or (
+            len(ideas) <= FEW_IDEAS
+            and ((POINTS_BACK.search(words) and not OF_THE_PAPER.fullmatch(words)) or NO_VERB.fullmatch(words))
+        )
     )
     alone = None
     if before is not None and leans:

@@ -137,7 +137,7 @@ def ask(inquiry: Inquiry, question: Question, limit: int = 8) -> list[Finding]:
     answers = answers_of(inquiry, question)
     read = bool(answers) and answers[0].kind == "yes_no" and answers[0].finding is None
     least = SURE_YES if read else ENOUGH if inquiry.says(question.thing) else ENOUGH_UNNAMED
-    gap = bool(answers) and answers[0].kind == "gap" and answers[0].score >= ENOUGH_OF_A_GAP
+    gap = bool(answers) and answers[0].kind == "gap" and question.kinds != ("yes_no",) and answers[0].score >= ENOUGH_OF_A_GAP
     if not gap and (not answers or likely_there(answers) < least):
         listed = listed_there(inquiry, question)
         return [listed if listed is not None else none_of(inquiry, question, "no passage answers it", answers)]
@@ -277,6 +277,8 @@ def from_terms(inquiry: Inquiry, question: Question, offered: Sequence[tuple[Fin
         if question.kinds[0] == "often" and kind == "duration" and not _is_frequency(finding):
             continue  # how long something may take is not how often it may be done
         rank = 0 if gap else _rank(question, kind)
+        if rank == 1 and kind == "duration" and question.kinds[0] == "date" and not _limits(finding):
+            rank = question.kinds.index(kind)
         if rank is None:
             continue
         evidence = evidence_of(
@@ -297,6 +299,13 @@ def from_terms(inquiry: Inquiry, question: Question, offered: Sequence[tuple[Fin
             continue  # a headline is this period's; the statements tell the one before
         out += [answer, *_others_there(inquiry, question, answer)]
     return out
+
+
+def _limits(finding: Finding) -> bool:
+    """True for a length of time that ends what may be done, "within 14 days", beside one after which something ends."""
+    quote = finding.cites[0].quote
+    at = quote.find(finding.text) if finding.text else -1
+    return at < 0 or LIMITS.search(quote, max(0, at - 24), at) is not None
 
 
 def _is_frequency(finding: Finding) -> bool:

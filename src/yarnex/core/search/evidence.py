@@ -28,6 +28,7 @@ from yarnex.core.values import (
     Money,
     Quantity,
 )
+from yarnex.core.values.parties import is_organisation
 from yarnex.core.words import stem, stems_of
 from yarnex.core.words.synonyms import Stems
 
@@ -43,6 +44,7 @@ COMPARED_BEHIND = pattern(r"\s*\((?:[\w ]{0,24}\s)?(?P<year>(?:19|20)\d\d)\s*:")
 NOT_WHOLE = -3.0  # what a number with decimals counts for, as a unit that fits counts 1
 HOW_MANY = pattern(r"\bhow\s+many\b", re.IGNORECASE)
 OPENING_WORDS = 6  # of a question in which its subject stands
+OF_A_PERSON = pattern(r"\b(?:he|she)\b", re.IGNORECASE)
 DOES = pattern(r"(?:.{0,24}\b)?(?:may|can|could|must|shall|should|does|do|did|will|would)\s", re.IGNORECASE)
 ACTS = pattern(r"\s+(?:may|shall|must|can|is\s+entitled|has\s+the\s+right|agrees|undertakes|will)\b")
 SUBJECT = 48  # characters at the start of a sentence in which its subject stands
@@ -67,6 +69,8 @@ def of_the_party(inquiry: Inquiry, question: Question, answers: list[Answer]) ->
     roles = {role: frozenset(stems_of(role)) for role in inquiry.values.roles}
     ways = {way for idea in question.ideas for way, worth in idea.ways if worth >= NAMES_PARTY}
     asked = [role for role, stems in roles.items() if tuple(stems) in ways]
+    if not asked and OF_A_PERSON.search(question.text):  # "what does she pay in?"
+        asked = [role for role, name in inquiry.values.roles.items() if not is_organisation(name)]
     if len(asked) != 1 or len(roles) < 2:
         return answers
     opening = stems_of(" ".join(question.text.split()[:OPENING_WORDS]))
@@ -78,6 +82,11 @@ def of_the_party(inquiry: Inquiry, question: Question, answers: list[Answer]) ->
         named = [(at, role) for role in roles if 0 <= (at := words.find(role)) < SUBJECT]
         others = any(role not in asked for _, role in named)
         first = min(named)[1] if named else ""
+        told = answer.quote.quote
+        if asked[0] not in told and any(
+            re.search(rf"\bby\s+(?:the\s+)?{re.escape(r)}\b", told) for r in roles if r not in asked
+        ):
+            continue  # what another pays or does
         if others and (asked[0] not in words or (as_subject and first not in asked)):
             evidence = list(answer.evidence)
             if as_subject and asked[0] not in words and ACTS.match(words, min(named)[0] + len(first)):

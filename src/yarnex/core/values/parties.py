@@ -26,6 +26,7 @@ _organisation = pattern(
 )
 SIGNED_BY = pattern(r"(?:signed(?:\s+by)?|;)\W*\Z", re.IGNORECASE)
 _ends_in_word = pattern(rf"\b(?:{WORDS_TOO})\Z")
+_no_name = pattern(rf"\sthe\s+(?:{WORDS_TOO})\Z")  # "On 3 May the Company"
 _goes_on = pattern(
     rf"(?:[ \u00a0]{_word}){{0,3}}?[ \u00a0](?!(?:{WORDS_TOO})\b)(?:(?:{SURE})(?!\w)|(?:{FORMS})(?!\w|[-–/ ]?\d))"
 )
@@ -67,6 +68,8 @@ def find_organisations(text: str) -> Iterator[Found[Party]]:
     while m := _organisation.search(text, end):
         start, end = m.start(), m.end()
         end = start + len(_whole(text, m))
+        if _no_name.search(text, start, end):
+            continue
         lead = re.match(
             r"(?:(?:The|This|By|Between|And|As|For|Name|From|To|If|In|Signed\s+(?:for|by)(?:\s+and\s+on\s+behalf\s+of)?)\s+)+",
             m.group(),

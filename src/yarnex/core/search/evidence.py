@@ -418,6 +418,15 @@ def near_the_earlier(inquiry: Inquiry, earlier: Sequence[Answer], answer: Answer
     return replace(answer, evidence=tuple(evidence))
 
 
+def by_its_name(question: Question, answers: list[Answer]) -> list[Answer]:
+    """The answers without lines that share one word with "who gives the information?", where a term is just what it asks for."""
+    alike, exact = EVIDENCE.index("alike"), max((a.evidence[EVIDENCE.index("alike")] for a in answers), default=0.0)
+    if len(question.ideas) > 1 or question.kinds[0] != "party" or exact <= EXACT:
+        return answers
+    kinds = {a.kind for a in answers if a.finding is not None and a.evidence[alike] > EXACT}
+    return [a for a in answers if a.finding is not None or a.kind not in kinds]
+
+
 def beside_each_other(answers: list[Answer], in_vain: float) -> list[Answer]:
     """Answers with how far a likelier term outdoes them, and how far a term like it was sought in vain."""
     alike, outdone, vain, exact = (EVIDENCE.index(n) for n in ("alike", "outdone", "in_vain", "exact"))

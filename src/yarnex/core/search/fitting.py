@@ -33,6 +33,9 @@ TELLS = pattern(
 SOMEBODY = pattern(
     r"[A-Z][a-z]|\b(?:the|an?(?!\.)|each|any|no|nobody|none|he|she|they|we|you|i|it|party|parties)\b"
 )  # may stand for one
+A_PERSON_OR_ROLE = pattern(
+    r"\b[A-Z][\w.’'-]*\s+(?:(?:of|and|&|de|van)\s+)?[A-Z]|\b[A-Z]{2,3}\b|\b(?:(?:the|an?|each|any|either|both|its|their|our|your)\s+(?:[a-z-]+\s+){0,2}?(?:party|parties|company|owners?|tenants?|landlords?|lessors?|lessees?|licensees?|licensors?|buyers?|sellers?|suppliers?|customers?|lenders?|borrowers?|guarantors?|insurers?|insured|employers?|employees?|managers?|directors?|officers?|board|committee|council|bank|contractors?|agents?|experts?|arbitrators?|surveyors?|accountants?|auditors?|staff|team|bidders?|persons?|people)|no(?:body|\s+one)|he|she|they|we|you|i|us|them)\b"
+)
 A_PHONE = pattern(r"\b(?:tele)?phone\b|\bmobile\b|\bfax\b", re.IGNORECASE)
 OF_A_REGISTER = pattern(
     r"\b(?:company|registered|registration|vat|tax|account|invoice|order|policy|claim|licen[cs]e)\s+(?:number|no\.?|code)\W*\Z",
@@ -266,6 +269,9 @@ def _names_one(inquiry: Inquiry, question: Question, answer: Answer) -> bool:
         said = answer.quote.quote
         parties = [p.value for line in inquiry.matcher.lines.at(answer.span) for p in inquiry.values.parties(line)]
         return any(isinstance(p, Party) and p.name in said for p in parties)
+    if answer.finding is not None and answer.finding.term.id != "answer":
+        words = _words_of(inquiry, answer)
+        return A_PERSON_OR_ROLE.search(words) is not None or any(role in words for role in inquiry.values.roles)
     return SOMEBODY.search(_words_of(inquiry, answer)) is not None
 
 

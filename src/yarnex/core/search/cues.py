@@ -162,7 +162,7 @@ NAMED_THING = pattern(
     re.IGNORECASE,
 )
 ORDINAL_THING = pattern(
-    rf"\b(?P<number>{'|'.join(ORDINALS)}|\d{{1,3}}(?:st|nd|rd|th))\s+(?:(?:lease|contract|policy|accounting|financial|further|successive)\s+)?(?P<thing>[a-z]{{4,}}?)s?\b",
+    rf"\b(?P<number>{'|'.join(ORDINALS)}|\d{{1,3}}(?:st|nd|rd|th))\s+(?:(?:lease|contract|policy|accounting|financial|further|successive|{'|'.join(UNITS)})\s+)?(?P<thing>[a-z]{{4,}}?)s?\b",
     re.IGNORECASE,
 )
 ROW_NUMBERS = pattern(
@@ -264,6 +264,22 @@ def numbered_fit(question: str, words: str, row: str = "") -> float:
                 return 1.0
             fit = -1.0
     return fit
+
+
+def counted_in(question: str, heads: str, row: str) -> bool:
+    """True for a row that tells what a question counts, "the twentieth instalment": its label says so, or is no more than the
+    number in a table with a column of that.
+
+    heads: the heads of the table. row: the row's first cell.
+    """
+    asked = _numbered(question)
+    if any(pair in asked for pair in _numbered(row)):
+        return True
+    bare = re.fullmatch(r"\W*(?:No\.?\s*)?(?P<number>\d{1,3})\W*", row)
+    return bare is not None and any(
+        number == bare["number"] and re.search(rf"\b{re.escape(thing)}s?\b", heads, re.IGNORECASE)
+        for thing, number in asked
+    )
 
 
 def _numbered(words: str) -> list[tuple[str, str]]:

@@ -12,7 +12,7 @@ from yarnex.core.document import Cell, Cite, Span, Table
 from yarnex.core.document.table_paths import column_path
 from yarnex.core.patterns import pattern
 from yarnex.core.search.bands import Limit, day_of_year, label_of_row, within
-from yarnex.core.search.cues import change_fit, cue_fit, cues_asked, cues_said, if_not_fit, numbered_fit, wants_old
+from yarnex.core.search.cues import change_fit, counted_in, cue_fit, cues_asked, cues_said, if_not_fit, numbered_fit, wants_old
 from yarnex.core.search.elapsed import elapsed_asked, elapsed_fit, split_year_fit, value_that_holds
 from yarnex.core.search.inquiry import Inquiry, Way
 from yarnex.core.search.opposites import opposed_to
@@ -293,6 +293,10 @@ def cued(inquiry: Inquiry, question: Question, answer: Answer) -> Answer:
         "numbered": numbered_fit(question.text, f"{row} {around.of(text)}", opening),
     }
     evidence = list(answer.evidence)
+    if cell is not None and not question.leans and told["numbered"] == 1.0 and answer.kind in ("money", "percent", "number"):
+        heads = " ".join(" ".join(column_path(cell[0], c, text)) for c in cell[0].row_cells(cell[1].row))
+        if counted_in(question.text, heads, opening):
+            evidence[EVIDENCE.index("in_range")] = 1.0
     if cell is not None and answer.finding is None and _is_comparative(question, *cell, text):
         evidence[EVIDENCE.index("year_off")] = 1.0
     if asked & said & OF_ITS_OWN:

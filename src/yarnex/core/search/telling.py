@@ -9,6 +9,7 @@ import re
 from collections.abc import Sequence
 from dataclasses import replace
 from decimal import Decimal, InvalidOperation
+from typing import TYPE_CHECKING
 
 from yarnex.core.document import Cite, Span
 from yarnex.core.patterns import pattern
@@ -20,8 +21,11 @@ from yarnex.core.search.weighing import Answer
 from yarnex.core.terms import Finding, Term
 from yarnex.core.terms.candidates import on_one_line
 from yarnex.core.terms.conditions import condition_of
-from yarnex.core.values import Duration, Money, Quantity, YesNo
+from yarnex.core.values import DateValue, Duration, Money, Party, Quantity, YesNo
 from yarnex.core.values.numbers import read_digits
+
+if TYPE_CHECKING:
+    from yarnex.core.terms.signatures import Signatory
 
 # What may be below nothing; every other sum in brackets is one that the statement takes off.
 SIGNED = pattern(
@@ -31,6 +35,9 @@ SIGNED = pattern(
 RUNS_FROM = pattern(
     r"\s+(?:after|before|from|following|prior\s+to|later|earlier)\b(?P<what>\s+[^\s,;:.()]+(?:\s+(?!(?:and|or|but|unless|if|provided|except|subject|which|by|to|in\s+(?:the\s+case|which)|be|is|are|was|were|shall|must|may|will|can|you|we|they|he|she|it|this|that|within)\b)[^\s,;:.()]+){0,13})"
 )
+# "The earlier of 60 days after delivery and the day of opening": one of the two alone would be half an answer.
+EARLIER_OF = pattern(r"\b(?P<of>the\s+(?:earlier|earliest|later|latest|sooner|first\s+to\s+occur)\s+of)\b[^.;]*\Z", re.IGNORECASE)
+ENDS = pattern(r"[.;](?=\s|\Z)")
 WITHIN = pattern(
     r"\b(?:within|at\s+least|not\s+(?:less|more|later)\s+than|no\s+later\s+than|on\s+the)\s+\Z", re.IGNORECASE
 )
@@ -63,7 +70,11 @@ def finding_of(inquiry: Inquiry, question: Question, answer: Answer) -> Finding:
     if known is not None:  # a term that is there, or not, decides a yes or no
         state = "stated" if known.state in ("computed", "conflicting") else known.state
         return Finding(document, term, state, answer.value, known.text, confidence, known.cites, known.working, why=why)
-    words = words_told(answer)
+    words, cites = words_told(answer), (answer.quote,)
+    if (signer := _signer(inquiry, question, answer)) is not None:  # with post and for whom
+        words = f"{signer.name}{', ' if signer.post else ''}{signer.post}, for {signer.party}"
+        at = document.text.find(signer.party, answer.span.end, answer.span.end + FIRM_BEHIND)
+        cites += (Cite(document, Span(at, at + len(signer.party))),) if at >= 0 else ()
     answer = _without_sign(question, answer)
     working = list(answer.working)
     condition = (
@@ -72,8 +83,23 @@ def finding_of(inquiry: Inquiry, question: Question, answer: Answer) -> Finding:
     if condition and condition not in words:
         working.append(f"with the condition “{condition}”")
     return Finding(
-        document, term, "stated", answer.value, on_one_line(words), confidence, (answer.quote,), tuple(working), why=why
+        document, term, "stated", answer.value, on_one_line(words), confidence, cites, tuple(working), why=why
     )
+
+
+WROTE = pattern(r"\bwho(?:se)?\b.*\b(?:wrote|written|sent|sends|signed|signs|from)\b|\bfrom\s+whom\b", re.IGNORECASE)
+
+
+FIRM_BEHIND = 200  # characters behind a signature in which the firm for which it is given is named
+
+
+def _signer(inquiry: Inquiry, question: Question, answer: Answer) -> Signatory | None:
+    """The signatory whose name an answer is, where a question asks who wrote or signed and it is said for whom."""
+    if not isinstance(answer.value, Party) or not WROTE.search(question.text):
+        return None
+    from yarnex.core.terms.signatures import signatories_of  # its patterns are made for these questions alone
+
+    return next((s for s in signatories_of(inquiry.document) if s.name == answer.value.name and s.party), None)
 
 
 def _exact(answer: Answer) -> Answer:
@@ -102,6 +128,10 @@ def words_told(answer: Answer) -> str:
     """The words that answer; those of a length of time with what it runs from, without which it says too little."""
     text = answer.quote.document.text
     span = answer.span
+    either = EARLIER_OF.search(text, max(answer.quote.span.start, span.start - 160), span.start)
+    if isinstance(answer.value, Duration | DateValue) and either is not None:  # with what else it hangs on
+        end = ENDS.search(text, span.end, answer.quote.span.end)
+        return text[either.start("of") : end.start() if end else answer.quote.span.end].rstrip(" .;")
     if isinstance(answer.value, Duration) and (runs := RUNS_FROM.match(text, span.end)):
         within = WITHIN.search(text, max(answer.quote.span.start, span.start - 24), span.start)
         span = Span(within.start() if within else span.start, runs.end("what"))

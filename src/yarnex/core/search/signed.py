@@ -42,12 +42,13 @@ LEADS = pattern(
 )
 FOR_WHOM = pattern(r"\b(?:[Ff]or|FOR|behalf\s+of)\s+(?:the\s+)?[A-Z]")  # the line itself says whose it is
 OTHER = pattern(r"\b(?:date[d]?|name|title|position|address|place|witness(?:ed)?|amount|no)\W*\Z", re.IGNORECASE)
-CONFORMED = pattern(r"(?:/s/\s*|\b[Ss]igned:?\s+(?:by\s+)?)(?P<who>[A-Z][\w.’'-]*(?:\s+[A-Z][\w.’'-]*){0,3})")
+CONFORMED = pattern(r"(?:/s/\s*|\b[Ss]igned\)?:?\s+(?:by\s+)?)(?P<who>[A-Z][\w.’'-]*(?:\s+[A-Z][\w.’'-]*){0,3})")
 # "On what date did the buyer sign?", "when was it countersigned by the tenant?"
 SIGNED_WHEN = pattern(
-    r"\A(?:and\s+)?(?:when|(?:on\s+|by\s+)?(?:what|which)\s+(?:day|date))\b.*\b(?:(?:counter-?)?sign(?:ed)?|accept(?:ed)?|execut(?:e|ed))\b",
+    r"\A(?:and\s+)?(?:when|(?:on\s+|by\s+)?(?:what|which)\s+(?:day|date))\b.*\b(?:(?:counter-?)?sign(?:ed)?|accept(?:ed)?|execut(?:e|ed))\b(?!\s+(?:cop(?:y|ies)|version|original|page))",
     re.IGNORECASE,
 )
+COUNTERSIGNED = pattern(r"\bcounter-?sign", re.IGNORECASE)
 ACCEPTED = pattern(r"\baccept(?:s|ed)?\b", re.IGNORECASE)
 DAY_LINE = pattern(r"\b(?:Dated?|DATED?|Date\s+signed|Signed\s+on)\s*:?[ \t]+(?P<day>[^\n\t;]{0,40})")
 DAY_BEHIND = 140  # characters behind a signature in which its day stands
@@ -89,7 +90,9 @@ def when_signed(inquiry: Inquiry, question: Question) -> Finding | None:
     if question.kinds[0] != "date" or not SIGNED_WHEN.search(question.text):
         return None
     places, named = _of_those_asked(inquiry, question)
-    if not named or not places:
+    if not named and COUNTERSIGNED.search(question.text):
+        places = places[-1:]  # that of whoever signs last
+    elif not named:
         return None
     document, text = inquiry.document, inquiry.document.text
     term, why = Term("answer", question.text, "", "date"), ("the day beside the signature",)

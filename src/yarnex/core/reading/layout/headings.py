@@ -155,7 +155,9 @@ def _is_heading(draft: Draft, text: str, number: str, rest: str, size: float, ti
 
 
 # "Holidays. 27 days and the eight public holidays.": a title before its paragraph, without a number.
-LONE_RUN_IN = pattern(r"(?P<title>[A-Z][\w'’-]*(?:\s[\w'’&-]+){0,3})\.\s+(?=[A-Z£$€\d(“\"])")
+LONE_RUN_IN = pattern(
+    r"(?:\d{1,2}\s+(?P<note>[A-Z][\w'’-]*(?:\s[\w'’&,-]+){0,5})|(?P<title>[A-Z][\w'’-]*(?:\s[\w'’&-]+){0,3}))\.\s+(?=[A-Z£$€\d(“\"])"
+)  # also "7 Auditor. Fees payable to ...", a note with its number
 NO_TITLE = frozenset(
     [
         "yes",
@@ -187,7 +189,7 @@ LONE_LEAST, LONE_SHARE = 4, 0.25  # of such paragraphs, and what share of all
 def _lone_run_ins(drafts: list[Draft]) -> None:
     """Give paragraphs their title where a paper sets enough of them so, each with a title of its own."""
     paragraphs = [d for d in drafts if d.kind == "paragraph" and not d.number and not d.level]
-    found = [(d, m["title"]) for d in paragraphs if not d.heading and (m := LONE_RUN_IN.match(d.text))]
+    found = [(d, m["title"] or m["note"]) for d in paragraphs if not d.heading and (m := LONE_RUN_IN.match(d.text))]
     found = [(d, t) for d, t in found if t.split()[0].lower() not in NO_TITLE and len(d.text) > len(t) + 25]
     titles = {t for _, t in found}
     if len(found) >= LONE_LEAST and len(found) >= LONE_SHARE * len(paragraphs) and len(titles) > 0.8 * len(found):

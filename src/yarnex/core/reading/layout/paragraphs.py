@@ -136,6 +136,8 @@ def _breaks(draft: Draft, before: Row, row: Row, line: Segment, centred: bool, p
         return centred or not draft.full
     if centred != draft.centred and (not draft.full or (centred and closed and line.text.isupper())):
         return True
+    if FIRST_ITEM.match(line.text) and before.x1 < draft.left + ENDS_EARLY * (right - draft.left):
+        return not POINTING.search(tail)
     if starts_item(line.text) and (row.x0 <= draft.left + 2 or closed or tail.endswith((" and", " or", ","))):
         return not _reference(tail, line.text)
     if line.text[0] in "“\"'‘" and DEFINED.match(line.text):
@@ -158,6 +160,10 @@ def _breaks(draft: Draft, before: Row, row: Row, line: Segment, centred: bool, p
 def starts_item(text: str) -> bool:
     """True where a line opens with a clause number, letter or bullet."""
     return bool(number_of(text)[0])
+
+
+FIRST_ITEM = pattern(r"\((?:a|i|1)\)\s")  # opens a list, where the line ahead of it ends early: "We do not cover"
+ENDS_EARLY = 0.6  # share of the width
 
 
 POINTING = pattern(

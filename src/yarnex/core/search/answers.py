@@ -12,6 +12,7 @@ from dataclasses import replace
 
 from yarnex.core.document import Cell, Cite, Span, Table
 from yarnex.core.document.table_paths import column_path
+from yarnex.core.number_names import ORDINALS
 from yarnex.core.patterns import pattern
 from yarnex.core.search.bands import NTH_YEAR, asked_about
 from yarnex.core.search.elapsed import elapsed_asked, elapsed_fit, names_a_time, split_year_fit
@@ -64,6 +65,7 @@ from yarnex.core.terms.schedules import schedule_of_column
 from yarnex.core.terms.values_in_lines import of_type
 from yarnex.core.terms.variations import taken_out_by
 from yarnex.core.values import (
+    DateValue,
     Duration,
     Found,
     ListOf,
@@ -72,6 +74,7 @@ from yarnex.core.values import (
     Text,
     Value,
     YesNo,
+    find_dates,
     same_value,
 )
 from yarnex.core.values.ticks import ticked_answer
@@ -259,9 +262,13 @@ def from_terms(inquiry: Inquiry, question: Question, offered: Sequence[tuple[Fin
         kind = "gap" if gap else of_type(finding.value) if finding.value is not None else finding.term.type
         if isinstance(finding.value, Text) and finding.term.type in VALUED:
             kind = finding.term.type  # a range
-        if finding.term.items in ("date", "day") and isinstance(finding.value, ListOf) and "date" in question.kinds:
-            kind = "date"  # several days
         value = finding.value
+        if finding.term.items in ("date", "day") and isinstance(finding.value, ListOf) and "date" in question.kinds:
+            if FROM_WHEN.match(question.text):
+                continue  # one day is asked for, not those that come round
+            kind = "date"  # several days
+            if (one := _of_its_days(question, finding)) is not None:
+                value = one
         decides = alike >= DECIDES and (kind in ("text", "list") or not OF_A_RIGHT.match(question.text))
         if question.kinds == ("yes_no",) and kind != "yes_no" and not gap and decides:
             kind, value = "yes_no", decided_by_term(question, finding.text)
@@ -300,6 +307,23 @@ def from_terms(inquiry: Inquiry, question: Question, offered: Sequence[tuple[Fin
             continue  # a headline is this period's; the statements tell the one before
         out += [answer, *_others_there(inquiry, question, answer)]
     return out
+
+
+FROM_WHEN = pattern(r"(?:and\s+)?(?:from|since)\s+(?:when|what|which)\b", re.IGNORECASE)
+NTH_OF_DAYS = pattern(rf"\b(?P<nth>{'|'.join(ORDINALS)}|last|final)\b", re.IGNORECASE)
+
+
+def _of_its_days(question: Question, finding: Finding) -> DateValue | None:
+    """The day that a question counts out of several, "the second review"; None where it counts none of them."""
+    nth = NTH_OF_DAYS.search(question.text)
+    if nth is None or not isinstance(finding.value, ListOf):
+        return None
+    days = [found.value for item in finding.value.items for found in find_dates(item)]
+    whole = [d for d in days if isinstance(d, DateValue) and d.day is not None]
+    place = ORDINALS.get(nth["nth"].lower(), 0)
+    if len(whole) != len(finding.value.items) or place > len(whole):
+        return None
+    return sorted(whole, key=lambda d: d.day)[int(place) - 1]
 
 
 def _limits(finding: Finding) -> bool:

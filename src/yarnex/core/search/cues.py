@@ -64,7 +64,7 @@ CUES = (
     _cue(
         "under", "under",
         r"(?:below|under|beneath)\s+(?:what|which)",
-        r"\b(?:below|under|beneath|(?:less|lower|fewer)\s+than)",
+        r"(?:\b(?:below|under|beneath)|(?<!not\s)(?<!no\s)(?<!not be\s)(?<!nor\s)\b(?:less|lower|fewer)\s+than)",
     ),
     _cue(
         "limit", "step",

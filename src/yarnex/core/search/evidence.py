@@ -12,7 +12,16 @@ from yarnex.core.document import Cell, Cite, Span, Table
 from yarnex.core.document.table_paths import column_path
 from yarnex.core.patterns import pattern
 from yarnex.core.search.bands import Limit, day_of_year, label_of_row, within
-from yarnex.core.search.cues import change_fit, counted_in, cue_fit, cues_asked, cues_said, if_not_fit, numbered_fit, wants_old
+from yarnex.core.search.cues import (
+    change_fit,
+    counted_in,
+    cue_fit,
+    cues_asked,
+    cues_said,
+    if_not_fit,
+    numbered_fit,
+    wants_old,
+)
 from yarnex.core.search.elapsed import elapsed_asked, elapsed_fit, split_year_fit, value_that_holds
 from yarnex.core.search.inquiry import Inquiry, Way
 from yarnex.core.search.opposites import opposed_to
@@ -146,7 +155,7 @@ def measured(question: Question, answer: Answer) -> Answer:
 
 
 ASKS_RATIO = pattern(
-    r"\b(?:ratio|times|multiple|cover(?:age)?|leverage|gearing|covenant|debt|ebitda|how\s+(?:many|often))\b",
+    r"\b(?:ratio|times|multiple|cover(?:age)?|leverage|gearing|covenant|debt\s+(?:to|over|may|can|must|compared|is\s+allowed|cover)|ebitda|how\s+(?:many|often))\b",
     re.IGNORECASE,
 )
 BY_PERIOD = pattern(r"\b(?:year|month|week|dai|quarter|hour)ly\b|\bannual\b", re.IGNORECASE)

@@ -31,6 +31,7 @@ ON_A_DAY = pattern(r"\b(?:what|which)\s+(?:\w+\s+)?(?:day|date)\b", re.IGNORECAS
 A_DATE = pattern(r"\b(?:what|which)\s+(?:is|was|are|were)\s+(?:the\s+)?(?:[\w-]+\s+){1,2}(?:day|date)\b", re.IGNORECASE)
 MAY = pattern(r"May\s+(?!(?:19|20)\d\d|of\b|and\b|or\b|to\b|until\b)[a-z]")
 TO = pattern(r"\s*(?:to|until|till|and|–|—|-)\s*", re.IGNORECASE)
+BETWEEN, AND = pattern(r"\bbetween\s+\Z", re.IGNORECASE), pattern(r"\s+and\s+", re.IGNORECASE)
 OFTEN = pattern(
     rf"\b(?:(?:not|no)\s+more\s+(?:often\s+)?than\s+|at\s+most\s+|up\s+to\s+|only\s+)(?:once|twice|(?P<times>{WORDS}|\d{{1,2}})\s+times)\b|\b(?:every|each)\s+(?:(?P<n>{ORDINAL_WORDS}|{WORDS})\s+)?(?P<unit>day|week|month|quarter|year|hour)s?\b|\b(?:once|twice|at least once)\s+(?:a|an|each|every|in every|in each)\s+[\w ]{{3,20}}?(?=[,.;]|\s(?:and|on|in|by)\b|\Z)"
     r"|\b(?:quarterly|monthly|weekly|fortnightly|annually|daily|yearly|half-yearly|semi-annually)(?:\s+in\s+(?:advance|arrears?))?",
@@ -109,7 +110,8 @@ def _hours(text: str, times: list[Span]) -> list[Span]:
     """Times of day, those with only "to" or the like between them as one: "from 6 a.m. to 9 p.m."."""
     out: list[Span] = []
     for time in times:
-        if out and TO.fullmatch(text, out[-1].end, time.start):
+        between = bool(out) and BETWEEN.search(text, max(0, out[-1].start - 9), out[-1].start) is not None
+        if out and (AND if between else TO).fullmatch(text, out[-1].end, time.start):
             out[-1] = Span(out[-1].start, time.end)
         else:
             out.append(time)

@@ -142,7 +142,7 @@ BY_VERB = pattern(
 )
 # What names of things, and deeds, are given as; the first is likeliest.
 GIVEN_AS: tuple[tuple[str, tuple[str, ...]], ...] = (
-    ("balance capital principal saving headroom room undrawn owe left instalment price cost fee charge turnover sales revenue income profit loss spending expenditure depreciation materiality provision budget debt claim excess deductible salary premium proceeds goodwill dividend surcharge deposit deficit surplus shortfall overrun levy toll tariff wage bid offer rent capex cash borrowing earnings subsidy grant refund turnover valuation compensation payout damages book", ("money", "percent", "number")),
+    ("balance capital principal saving headroom room undrawn owe left instalment price cost fee charge turnover sales revenue income profit loss spending expenditure depreciation materiality provision budget debt claim excess deductible salary premium proceeds goodwill dividend surcharge deposit deficit surplus shortfall overrun levy toll tariff wage bid offer rent capex cash borrowing earnings subsidy grant refund turnover valuation compensation payout damages book quote quotation estimate", ("money", "percent", "number")),
     ("rebate discount uplift markup gearing occupancy coupon humidity uptime availability", ("percent", "money", "number")),
     ("cap ceiling floor limit threshold breakpoint cover credit contribution bonus penalty commission pay paid charged bought sold spend spent added add contribute earn figure allowance", ("money", "percent", "number", "duration")),
     ("life period age tenure interval duration notice", ("duration", "text")),
@@ -337,9 +337,12 @@ def _itself(question: Question | None) -> Question | None:
     return replace(question, before=None) if question is not None and question.before is not None else question
 
 
+DAMAGE = pattern(r"\bdamage\b", re.IGNORECASE)  # is no sum, as damages are
+
+
 def _of_the_thing(words: str) -> tuple[str, ...]:
     """The kinds in which is given what a question names that goes on with the one before: "and the yield at year end?"."""
-    named = stems_of(OF_WHAT.split(FOLLOWS.sub("", words))[0])
+    named = stems_of(DAMAGE.sub("", OF_WHAT.split(FOLLOWS.sub("", words))[0]))
     return ("percent", "number") if is_share(named) else _kinds_of_words(named)
 
 

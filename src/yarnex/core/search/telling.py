@@ -21,7 +21,7 @@ from yarnex.core.search.weighing import Answer
 from yarnex.core.terms import Finding, Term
 from yarnex.core.terms.candidates import on_one_line
 from yarnex.core.terms.conditions import condition_of
-from yarnex.core.values import DateValue, Duration, Money, Party, Quantity, YesNo
+from yarnex.core.values import DateValue, Duration, Money, Party, Percent, Quantity, YesNo
 from yarnex.core.values.numbers import read_digits
 
 if TYPE_CHECKING:
@@ -37,6 +37,9 @@ RUNS_FROM = pattern(
 )
 # "The earlier of 60 days after delivery and the day of opening": one of the two alone would be half an answer.
 EARLIER_OF = pattern(r"\b(?P<of>the\s+(?:earlier|earliest|later|latest|sooner|first\s+to\s+occur)\s+of)\b[^.;]*\Z", re.IGNORECASE)
+OVER_A_RATE = pattern(
+    r"(?:\s+(?:a\s+year|per\s+annum|p\.a\.))?\s+(?:above|over|below)\s+(?:the\s+)?[^.;,()]{3,60}?(?=[.;,()]|\s+(?:from|on|until|for|to|and|as|in\s+force)\b|\Z)", re.IGNORECASE
+)
 ENDS = pattern(r"[.;](?=\s|\Z)")
 WITHIN = pattern(
     r"\b(?:within|at\s+least|not\s+(?:less|more|later)\s+than|no\s+later\s+than|on\s+the)\s+\Z", re.IGNORECASE
@@ -135,6 +138,8 @@ def words_told(answer: Answer) -> str:
     if isinstance(answer.value, Duration) and (runs := RUNS_FROM.match(text, span.end)):
         within = WITHIN.search(text, max(answer.quote.span.start, span.start - 24), span.start)
         span = Span(within.start() if within else span.start, runs.end("what"))
+    if isinstance(answer.value, Percent) and (over := OVER_A_RATE.match(text, span.end, answer.quote.span.end)):
+        span = Span(span.start, over.end())  # a margin alone says too little
     if isinstance(answer.value, Quantity) and (per := PER_SO_MANY.match(text, span.end)):
         span = Span(span.start, per.end())
     return span.of(text)

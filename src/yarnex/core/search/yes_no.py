@@ -37,6 +37,13 @@ UNCONDITIONAL = pattern(
     r"\b(?:automatic(?:ally)?|freely|unconditional(?:ly)?|as\s+of\s+right|outright|at\s+will|without\s+(?:first\s+)?(?:asking|any(?:one|body)['’]?s?\b|consent|permission|approval|leave\b|conditions?))",
     re.IGNORECASE,
 )
+NEEDS_LEAVE = pattern(
+    r"\b(?:need|needs|needed|require[sd]?|must\b.*\b(?:ask|get|obtain|have))\b.*\b(?:permission|consent|approval|leave|ask)\b|\b(?:is|are)\b.*\b(?:permission|consent|approval|leave)\s+(?:needed|required)\b",
+    re.IGNORECASE,
+)
+WITHOUT_LEAVE = pattern(
+    r"\bwithout\s+(?:(?:the|any|its|his|her|our|your|their|prior|first|written|landlord['’]s|further)\s+)*(?:\w+['’]s?\s+)?(?:consent|permission|approval|leave|asking)\b", re.IGNORECASE
+)
 ONLY_IF = pattern(
     r"\bonly\s+(?:if|with|where|when|after|once)\b|\bunless\b|(?<!not\s)\bsubject\s+to\b|\bprovided\s+that\b|\bwith\s+(?:the\s+)?(?:prior\s+)?(?:written\s+)?consent\b",
     re.IGNORECASE,
@@ -195,6 +202,8 @@ def _decided(question: Question, words: str, near: str) -> YesNo:
     """
     if UNCONDITIONAL.search(question.text) and ONLY_IF.search(words):
         return YesNo(False)
+    if NEEDS_LEAVE.search(question.text) and (free := WITHOUT_LEAVE.search(words)) is not None:
+        return YesNo(len(NO.findall(words[: free.start()])) % 2 == 1)  # "may not ... without consent" needs it
     denied = len(NO.findall(near)) % 2 == 1
     if PERSONAL.search(near) and not PERSONAL.search(question.text) and OF_OTHERS.search(question.text):
         denied = True

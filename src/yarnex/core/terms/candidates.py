@@ -157,6 +157,31 @@ def shortened(text: str, span: Span) -> Span:
     return Span(span.start, span.start + max(1, len(words[:end].rstrip(" ;,"))))
 
 
+# "must hold: (a) a price sheet; (b) a diagram; and (c) ..."
+LETTERED = pattern(r"[\s:,–—-]*\((?:a|i|1)\)\s")
+NEXT_ITEM = pattern(r"[;,.]?\s*(?:and\s+|or\s+)?\((?P<mark>[a-z]|[ivx]{1,4}|\d{1,2})\)\s+")
+MOST_ITEMS = 30
+
+
+def enumerated(passages: Passages, place: int) -> tuple[ListOf, Span] | None:
+    """The lettered items that follow a place, in the same paragraph or in those behind it; None where none follow."""
+    text, document = passages.text, passages.document
+    if LETTERED.match(text, place) is None:
+        return None
+    at = document.block_index_at(place)
+    end = document.blocks[at].span.end
+    for block in document.blocks[at + 1 : at + 1 + MOST_ITEMS]:
+        if block.kind != "item" or not NEXT_ITEM.match(block.span.of(text)):
+            break
+        end = block.span.end
+    marks = list(NEXT_ITEM.finditer(text, place, end))
+    if len(marks) < 2:
+        return None
+    edges = [m.start() for m in marks[1:]] + [end]
+    items = [on_one_line(text[m.end() : e]).strip(" .;,") for m, e in zip(marks, edges, strict=True)]
+    return ListOf(tuple(i for i in items if i)), Span(marks[0].end(), end)
+
+
 def list_items(term: Term, passages: Passages, span: Span) -> tuple[ListOf, Span] | None:
     if term.items == "date":
         dates = passages.values_in("date", span)

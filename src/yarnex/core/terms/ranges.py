@@ -15,7 +15,7 @@ RANGE_TO = pattern(
 )
 # "is raised from 10 to 12 weeks" tells of two values and is no range.
 CHANGED_FROM = pattern(
-    r"\b(?:increas|reduc|rais|lower|chang|amend|extend|cut|r[io]se|fell|fall|grew|grow|shorten|move|went|go(?:es)?|up|down)\w*\b[^.;]{0,60}\bfrom\s*\Z",
+    r"\b(?:increas|reduc|rais|lower|chang|amend|extend|cut|r[io]se|fell|fall|grew|grow|shorten|move|went|go(?:es)?|up|down|slip|eas|drop|declin|climb|improv|advanc|weaken|narrow|widen|dip|jump|edg|sank|sunk|slid|doubl|halv|strengthen)\w*\b[^.;]{0,60}\bfrom\s*\Z",
     re.IGNORECASE,
 )
 BY = pattern(r"\bby\s+(?:about\s+|some\s+)?\Z", re.IGNORECASE)  # "fell by £5 million to £38 million"

@@ -13,6 +13,7 @@ from yarnex.core.terms.candidates import (
     candidate,
     context_bonus,
     cut,
+    enumerated,
     fits,
     gap_candidate,
     list_items,
@@ -99,8 +100,10 @@ def from_cues(term: Term, passages: Passages) -> Iterator[Candidate]:
             elif line_values is not None and cue.has_slot:
                 yield from _party_by_cue(term, passages, sentence, cue, weight, why, line_values)
             elif term.type == "list":
-                if cue.search(words):
-                    items = list_items(term, passages, sentence.span)
+                if (lead := cue.search(words)) is not None:
+                    items = enumerated(passages, sentence.span.start + lead.end()) or list_items(
+                        term, passages, sentence.span
+                    )
                     if items is not None:
                         yield Candidate(
                             "stated",

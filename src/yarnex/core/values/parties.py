@@ -10,7 +10,7 @@ from yarnex.core.document import Span
 from yarnex.core.patterns import pattern
 from yarnex.core.values.types import Found, Party
 
-WORDS_TOO = r"Company|COMPANY|Trust|TRUST|Council|Bank|BANK|Association|Foundation|Partnership|University"  # that stand inside names too
+WORDS_TOO = r"Company|COMPANY|Society|SOCIETY|Trust|TRUST|Council|Bank|BANK|Association|Foundation|Partnership|University"  # that stand inside names too
 FORMS = (
     r"Limited|Ltd\b\.?|LIMITED|LTD\b\.?|L\.?L\.?C\b\.?|L\.?L\.?P\b\.?|L\.P\.|LP\b|Inc\b\.?|INC\b\.?|Incorporated|Corporation|Corp\b\.?|CORPORATION|plc|PLC|p\.l\.c\."
     r"|GmbH|AG\b|N\.A\.|S\.A\.|SA\b|S\.r\.l\.|B\.V\.|BV\b|N\.V\.|NV\b|Pty\s+Ltd\b\.?|DAC\b|Co\b\.|CLG\b|CIC\b"

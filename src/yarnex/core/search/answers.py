@@ -40,7 +40,7 @@ from yarnex.core.search.limits import within_limit
 from yarnex.core.search.listed import listed_there
 from yarnex.core.search.patterns import CLOCK, CODE, OFTEN, PATTERNS, kinds_sought, pattern_finder
 from yarnex.core.search.periods import rows_asked_for
-from yarnex.core.search.question import YEAR, Question
+from yarnex.core.search.question import WHICH_DAYS, YEAR, Question
 from yarnex.core.search.signed import signed_or_not, when_signed
 from yarnex.core.search.telling import RUNS_FROM, finding_of, none_of
 from yarnex.core.search.weighing import EVIDENCE, Answer, likely_there, weighed
@@ -285,6 +285,8 @@ def from_terms(inquiry: Inquiry, question: Question, offered: Sequence[tuple[Fin
         if question.kinds[0] == "often" and kind == "duration" and not _is_frequency(finding):
             continue  # how long something may take is not how often it may be done
         rank = 0 if gap else _rank(question, kind)
+        if rank == 0 and kind == "date" and isinstance(value, DateValue) and WHICH_DAYS.match(question.text):
+            rank = 1  # days are asked for, not one
         if rank == 1 and kind == "duration" and question.kinds[0] == "date" and not _limits(finding):
             rank = question.kinds.index(kind)
         if rank is None:
@@ -306,7 +308,30 @@ def from_terms(inquiry: Inquiry, question: Question, offered: Sequence[tuple[Fin
         if finding.term.figure and OF_BEFORE.search(question.text):
             continue  # a headline is this period's; the statements tell the one before
         out += [answer, *_others_there(inquiry, question, answer)]
+        if (held := _held_in(inquiry, question, answer, alike)) is not None:
+            out.append(held)
     return out
+
+
+def _held_in(inquiry: Inquiry, question: Question, answer: Answer, alike: float) -> Answer | None:
+    """The one value of the kind asked for that the words of a term hold: "you must tell us within 10 working days"."""
+    finding, wanted = answer.finding, question.kinds[0]
+    if answer.kind != "text" or finding is None or not question.sure or wanted not in ("duration", "money", "percent"):
+        return None
+    place = finding.cites[0].span
+    values = inquiry.passages.values_in(wanted, place)
+    if len(values) != 1 or alike < HELD_ALIKE:
+        return None
+    found = values[0]
+    evidence = evidence_of(
+        question, wanted, 0, term=1.0, alike=alike, confidence=finding.confidence,
+        **where_it_stands(inquiry, question, wanted, place, found.span.of(inquiry.passages.text)),
+    )  # fmt: skip
+    quote = quote_around(inquiry.passages, found.span)
+    return Answer(wanted, found.value, found.span, quote, evidence, f"in the words of the term {finding.term.label!r}")
+
+
+HELD_ALIKE = 0.7  # how like a term must be to what is asked for its only value to answer
 
 
 FROM_WHEN = pattern(r"(?:and\s+)?(?:from|since)\s+(?:when|what|which)\b", re.IGNORECASE)

@@ -261,6 +261,10 @@ def _chosen(term: Term, found: list[Candidate], passages: Passages) -> Finding:
         parts = [c for c in rivals if _is_of_a_part(c)]
         exception = parts[0] if parts else None
         rivals = [c for c in rivals if c not in parts]
+    if rivals and term.type in TYPED and not SPECIAL.search(best.quote.section):
+        special = [c for c in rivals if _is_special_case(c)]
+        exception = exception or (special[0] if special else None)
+        rivals = [c for c in rivals if c not in special]
     places = {(c.quote.span.start // 40) for c in same} - {best.quote.span.start // 40}
     confidence = min(0.98, best.weight + 0.02 * min(3, len(places)))
     why = (
@@ -351,6 +355,13 @@ LIMITED = pattern(
 )
 
 
+def _is_special_case(candidate: Candidate) -> bool:
+    """True for what a special term says of some cases only: "invoices for goods that are kept cold are payable ..."."""
+    words = candidate.quote.quote
+    special = SPECIAL.search(candidate.quote.section) is not None
+    return special and LIMITED.search(words) is not None and VARIES.search(words) is None
+
+
 def _rule_before_exception(found: list[Candidate], term: Term) -> tuple[Candidate, Candidate | None]:
     """The general rule, and the special term that departs from it for some cases only."""
     best = found[0]
@@ -364,7 +375,8 @@ def _rule_before_exception(found: list[Candidate], term: Term) -> tuple[Candidat
     if VARIES.search(best.quote.quote):
         return best, None
     for other in found[1:]:
-        if other.weight >= CONFLICT_FLOOR and not SPECIAL.search(other.quote.section) and _differs(other, best, term):
+        general = other.weight >= CONFLICT_FLOOR and not SPECIAL.search(other.quote.section)
+        if general and _differs(other, replace(best, weight=other.weight), term):
             return other, best
     return best, None
 

@@ -90,3 +90,20 @@ Patient: Ivo Kirk        Date of birth: 3 June 1968       Our ref: TP/22
 def test_a_title_below_a_letterhead_is_no_row_of_it():
     document = read_text(LETTERHEAD.encode(), "report.txt", "0" * 64)
     assert any(b.kind == "heading" and b.span.of(document.text) == "DISCHARGE REPORT" for b in document.blocks)
+
+
+def test_the_first_item_of_a_list_is_no_part_of_the_line_that_leads_to_it():
+    text = "POLICY\n\n2. What is left out\n\nWe leave out\n(a) moth, rot and rust in any of the wool that is kept in the lofts;\n(b) looms that stand idle;\n(c) fines.\n"
+    found = blocks(text)
+    assert ("heading", "2", "2. What is left out") in found
+    assert [w[:3] for k, _, w in found if k == "item"] == ["(a)", "(b)", "(c)"]
+
+
+def test_notes_with_a_bare_number_have_a_title():
+    notes = ("Looms", "Wages", "Rent of the lofts", "Events after the fair")
+    text = "# Notes\n\n" + "\n\n".join(
+        f"**{i} {t}.** The sum of it came to £{i} million in the year that ended in March."
+        for i, t in enumerate(notes, 4)
+    )
+    document = read_text(text.encode(), "notes.md", "0" * 64, markdown=True)
+    assert [b.heading for b in document.blocks if b.kind == "paragraph"] == list(notes)

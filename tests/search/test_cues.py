@@ -6,7 +6,16 @@ import pytest
 
 from yarnex.core.document import Span
 from yarnex.core.search import ask_all, understand
-from yarnex.core.search.cues import change_fit, cue_fit, cues_asked, cues_said, if_not_fit, numbered_fit
+from yarnex.core.search.cues import (
+    change_fit,
+    counted_in,
+    cue_fit,
+    cues_asked,
+    cues_said,
+    if_not_fit,
+    numbered_fit,
+    wants_old,
+)
 
 
 def place(text, words):
@@ -150,3 +159,33 @@ BILL = "# Bill\n\n| Work | Qty | Rate | Amount |\n|---|---|---|---|\n| Carding |
 def test_a_sum_for_all_and_one_for_each_stand_in_columns_of_their_own(document, question, amount):
     ((found,),) = (a.findings[:1] for a in ask_all([document(BILL, "bill.md")], [("1", question)]))
     assert str(found[0].value.amount) == amount
+
+
+@pytest.mark.parametrize(
+    ("question", "heads", "row", "fits"),
+    [
+        ("How much is the twentieth instalment?", "No. Instalment Interest", "20", True),
+        ("How much is the twentieth instalment?", "No. Instalment Interest", "2", False),
+        ("What is the fee in the second extension?", "Period Fee", "7 to 9 (second extension)", True),
+        ("And the second estimate?", "Item Estimate", "2. Drying the fleece", False),
+        ("What is paid in all?", "No. Instalment", "20", False),
+    ],
+)
+def test_rows_that_tell_what_is_counted(question, heads, row, fits):
+    assert counted_in(question, heads, row) is fits
+
+
+@pytest.mark.parametrize(
+    ("question", "old"),
+    [
+        ("When would it have ended without the amendment?", True), ("What was the rent before?", True), ("What is the rent now?", False), ("When does it end without notice?", False),
+    ],
+)  # fmt: skip
+def test_what_asks_for_the_old_value(question, old):
+    assert wants_old(question) is old
+
+
+def test_either_value_of_a_bound_is_bounded():
+    text = "kept for not less than twelve weeks, or nine weeks for noils"
+    at = text.index("nine weeks")
+    assert "least" in cues_said(text, Span(at, at + 10), 0, len(text))

@@ -17,7 +17,7 @@ from yarnex.core.terms.model import Sheet, Term
 from yarnex.core.terms.passages import Passages
 from yarnex.core.terms.ranges import range_ending
 from yarnex.core.terms.variations import superseded
-from yarnex.core.values import Duration, Money, Text
+from yarnex.core.values import Duration, Money, Percent, Text
 from yarnex.core.values.numbers import find_counts
 from yarnex.core.words import stems_of
 
@@ -141,3 +141,17 @@ def test_the_price_of_one_stands_in_the_column_of_unit_prices():
     inquiry = Inquiry(read_text(PRICES.encode(), "offer.md", "0" * 64, markdown=True))
     found = ask(inquiry, understand("What does one baling press cost, without tax?"))[0]
     assert found.value == Money(Decimal("41500.00"), "EUR")
+
+
+@pytest.mark.parametrize(
+    ("text", "value", "range_"),
+    [
+        ("The yield slipped from 9.1 to 8.4 per cent.", "8.4 per cent", ""),
+        ("The share eased from 12 to 11 %.", "11 %", ""),
+        ("It takes 9.1 to 9.4 per cent.", "9.4 per cent", "9.1 to 9.4 per cent"),
+    ],
+)
+def test_what_moves_from_one_value_to_another_is_no_range(text, value, range_):
+    at = text.index(value)
+    found = range_ending(text, 0, Span(at, at + len(value)), Percent(Decimal("1")))
+    assert (found.of(text).strip() if found is not None else "") == range_

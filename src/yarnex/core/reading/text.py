@@ -158,7 +158,10 @@ def _titles(lines: list[str]) -> set[int]:
             listed = other is not None and other["number"] is not None and not other["number"].startswith(f"{number}.")
             listed_below = next((n.strip() for n in lines[place + 1 :] if n.strip() and n.strip() != below), "")
             prose = (
-                len(below.split()) >= PROSE or listed_below.startswith(("(a)", "(i)", "(1)")) or below.startswith((f"{number}.", "(a)", "(i)")) or OF_LISTS.search(below)
+                len(below.split()) >= PROSE
+                or listed_below.startswith(("(a)", "(i)", "(1)"))
+                or below.startswith((f"{number}.", "(a)", "(i)"))
+                or OF_LISTS.search(below)
             )
             if prose and not listed and (not above or above.endswith((".", ";", ":")) or number.count(".")):
                 out.add(place + 1)

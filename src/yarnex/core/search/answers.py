@@ -141,7 +141,12 @@ def ask(inquiry: Inquiry, question: Question, limit: int = 8) -> list[Finding]:
     answers = answers_of(inquiry, question)
     read = bool(answers) and answers[0].kind == "yes_no" and answers[0].finding is None
     least = SURE_YES if read else ENOUGH if inquiry.says(question.thing) else ENOUGH_UNNAMED
-    gap = bool(answers) and answers[0].kind == "gap" and question.kinds != ("yes_no",) and answers[0].score >= ENOUGH_OF_A_GAP
+    gap = (
+        bool(answers)
+        and answers[0].kind == "gap"
+        and question.kinds != ("yes_no",)
+        and answers[0].score >= ENOUGH_OF_A_GAP
+    )
     if not gap and (not answers or likely_there(answers) < least):
         listed = listed_there(inquiry, question)
         return [listed if listed is not None else none_of(inquiry, question, "no passage answers it", answers)]

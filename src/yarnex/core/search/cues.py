@@ -194,7 +194,8 @@ def cues_said(text: str, value: Span, start: int, end: int) -> frozenset[str]:
 
 _number = rf"(?:{WORDS}|\d[\d,.]*)"
 OR_ELSE = pattern(
-    rf"(?<=\s)[£$€]?{_number}(?:\s+\([^)]{{1,12}}\))?(?:\s?%|\s+[a-z]+(?:\s+[a-z]+)?)?,?\s+or\s+(?:[£$€]\s?)?\Z", re.IGNORECASE
+    rf"(?<=\s)[£$€]?{_number}(?:\s+\([^)]{{1,12}}\))?(?:\s?%|\s+[a-z]+(?:\s+[a-z]+)?)?,?\s+or\s+(?:[£$€]\s?)?\Z",
+    re.IGNORECASE,
 )
 FAR_BEFORE = 90  # characters before a value in which its condition opens
 IF_IT = pattern(r"\b(?:if|when|where|once|until|unless|exceeding\s+which)\b[^.;]*\Z", re.IGNORECASE)

@@ -10,11 +10,11 @@ from __future__ import annotations
 import re
 from collections.abc import Sequence
 from datetime import date
+from decimal import Decimal
 
 from yarnex.core.document import Span
 from yarnex.core.number_names import ORDINALS
 from yarnex.core.patterns import pattern
-from yarnex.core.search.bands import Band
 from yarnex.core.terms.passages import Passages
 from yarnex.core.values import DateValue, find_dates
 from yarnex.core.values.numbers import WORDS, read_words
@@ -22,7 +22,9 @@ from yarnex.core.values.numbers import WORDS, read_words
 _number = rf"(?:{WORDS}|\d{{1,3}})(?:\s*\(\d{{1,3}}\))?"
 _unit = r"(?:year|month)s?"
 _than = r"(?:(?:in\s+)?more\s+than|over|after|later\s+than|exceeding|beyond|longer\s+than)"
-_within = r"(?:within|in|(?:in\s+)?less\s+than|up\s+to|under|before|by|(?:not|no)\s+(?:more|later)\s+than|not\s+exceeding)"
+_within = (
+    r"(?:within|in|(?:in\s+)?less\s+than|up\s+to|under|before|by|(?:not|no)\s+(?:more|later)\s+than|not\s+exceeding)"
+)
 # Forms of a label, the whole of it up to an end that tells no length.
 BOTH = pattern(
     rf"(?:due\s+)?(?:between\s+|from\s+)?(?P<low>{_number})(?:\s+(?P<low_unit>{_unit}))?\s*(?:and|to|–|—|-)\s*(?P<high>{_number})\s+(?P<unit>{_unit})\b",
@@ -59,13 +61,16 @@ LATER = pattern(
     rf"\b(?:after|beyond|in\s+more\s+than|more\s+than|over)\s+(?P<n>{_number})\s+(?P<unit>{_unit})\b", re.IGNORECASE
 )
 BETWEEN = pattern(
-    rf"\bbetween\s+(?:years?\s+)?(?P<low>{_number})\s+and\s+(?P<high>{_number})(?:\s+(?P<unit>{_unit}))?\b", re.IGNORECASE
+    rf"\bbetween\s+(?:years?\s+)?(?P<low>{_number})\s+and\s+(?P<high>{_number})(?:\s+(?P<unit>{_unit}))?\b",
+    re.IGNORECASE,
 )
-COUNTED_FROM = pattern(r"\b(?:of|after|from|following|since)\s+(?:the\s+)?(?P<name>[A-Z][A-Za-z]+(?:\s+[A-Z][A-Za-z]+){0,3})")
-LITTLE = 0.5  # of a month: a point just within or just beyond a limit
+COUNTED_FROM = pattern(
+    r"\b(?:of|after|from|following|since)\s+(?:the\s+)?(?P<name>[A-Z][A-Za-z]+(?:\s+[A-Z][A-Za-z]+){0,3})"
+)
+LITTLE = Decimal("0.5")  # of a month: a point just within or just beyond a limit
 
 
-def elapsed_asked(question: str) -> float | None:
+def elapsed_asked(question: str) -> Decimal | None:
     """How many months after the start the time lies that a question names: "in the second year" is eighteen; None where it
     names none.
     """
@@ -74,7 +79,7 @@ def elapsed_asked(question: str) -> float | None:
         return (_count(m["low"]) + _count(m["high"])) / 2 * size
     if (m := YEAR_OF.search(question)) is not None:
         nth = ORDINALS[m["nth"].lower()] if m["nth"] else _count(m["number"])
-        return 12 * int(nth) - 6.0
+        return Decimal(12 * int(nth) - 6)
     if (m := LATER.search(question)) is not None:
         return _months(m["n"], m["unit"]) + LITTLE
     if (m := FIRST_YEARS.search(question)) is not None:
@@ -87,7 +92,7 @@ def names_a_time(question: str) -> bool:
     return elapsed_asked(question) is not None or bool(_split_years(question))
 
 
-def elapsed_fit(months: float | None, label: str) -> float:
+def elapsed_fit(months: Decimal | None, label: str) -> float:
     """1 where a row's label opens with a length of time in which a point lies, -1 where it lies outside, 0 where it opens with none.
 
     >>> elapsed_fit(18, "Between one and two years"), elapsed_fit(18, "Within one year"), elapsed_fit(18, "Trade debtors")
@@ -98,8 +103,8 @@ def elapsed_fit(months: float | None, label: str) -> float:
     label = " ".join(label.split()).lstrip("–—-•· ")
     for form in (AFTER_AND_WITHIN, BOTH, WITHIN, BEYOND):
         if (m := form.match(label)) is not None:
-            band = _band(m)
-            return 1.0 if band.holds(months) else -1.0
+            low, high = _limits(m)
+            return 1.0 if months > low and (high is None or months <= high) else -1.0
     return 0.0
 
 
@@ -122,22 +127,19 @@ def split_year_fit(question: str, label: str) -> float:
     return 0.0 if not asked or not said else 1.0 if asked & said else -1.0
 
 
-def _band(m: re.Match[str]) -> Band:
+def _limits(m: re.Match[str]) -> tuple[Decimal, Decimal | None]:
+    """The months between which something holds by the words of a match; None for no end."""
     given = m.groupdict()
     low = given.get("low") or given.get("low_first")
     unit = given.get("unit") or given.get("unit_first") or "years"
     high = given.get("high") or given.get("high_first")
-    return Band(
-        "months",
-        _months(low, given.get("low_unit") or unit) if low else 0.0,
+    return (
+        _months(low, given.get("low_unit") or unit) if low else Decimal(0),
         _months(high, unit) if high else None,
-        over=bool(low),
     )
 
 
-def value_that_holds(
-    passages: Passages, question: str, sentence: Span, values: Sequence[Span]
-) -> Span | None:
+def value_that_holds(passages: Passages, question: str, sentence: Span, values: Sequence[Span]) -> Span | None:
     """Of several values of a sentence, each for a time after a start, the one that holds at the time that a question names;
     None where the sentence is none of that form, or the question names no time.
     """
@@ -151,24 +153,24 @@ def value_that_holds(
             return None
         months = _between(start, days[0])
     edges = [v.start for v in values[1:]] + [sentence.end]
-    last, found = 0.0, None
+    last, found = Decimal(0), None
     for value, edge in zip(values, edges, strict=True):
         piece = text[value.end : edge]
-        low, high = last, None
+        low, high = last, None  # months
         for form, sort in OF_A_VALUE:
             if (m := form.search(piece)) is None:
                 continue
-            band = _band(m) if sort != "rest" else None
-            low = float(band.low) if band and sort in ("both", "beyond") and isinstance(band.low, float) else last
-            high = band.high if band is not None else None
-            if isinstance(high, float) and high <= low:
+            given = _limits(m) if sort != "rest" else (last, None)
+            low = given[0] if sort in ("both", "beyond") else last
+            high = given[1]
+            if high is not None and high <= low:
                 return None  # a part of what was told before, not what comes after it
             break
         else:
             return None
-        if found is None and months > low and (high is None or months <= high):  # type: ignore[operator]
+        if found is None and months > low and (high is None or months <= high):
             found = value
-        last = float(high) if isinstance(high, float) else low
+        last = high if high is not None else low
     return found
 
 
@@ -188,15 +190,15 @@ def _start(passages: Passages, words: str) -> date | None:
     return None
 
 
-def _between(start: date, day: date) -> float:
+def _between(start: date, day: date) -> Decimal:
     """Months from one day to another, with days as parts of one."""
-    return (day.year - start.year) * 12 + day.month - start.month + (day.day - start.day) / 31
+    return Decimal((day.year - start.year) * 12 + day.month - start.month) + Decimal(day.day - start.day) / 31
 
 
-def _count(words: str) -> float:
+def _count(words: str) -> Decimal:
     word = re.sub(r"\s*\(.*", "", words).strip()
-    return float(word) if word.isdigit() else float(read_words(word) or 0)
+    return Decimal(word) if word.isdigit() else read_words(word) or Decimal(0)
 
 
-def _months(number: str, unit: str) -> float:
-    return _count(number) * (1.0 if unit.lower().startswith("month") else 12.0)
+def _months(number: str, unit: str) -> Decimal:
+    return _count(number) * (1 if unit.lower().startswith("month") else 12)

@@ -302,7 +302,12 @@ def cued(inquiry: Inquiry, question: Question, answer: Answer) -> Answer:
         "numbered": numbered_fit(question.text, f"{row} {around.of(text)}", opening),
     }
     evidence = list(answer.evidence)
-    if cell is not None and not question.leans and told["numbered"] == 1.0 and answer.kind in ("money", "percent", "number"):
+    if (
+        cell is not None
+        and not question.leans
+        and told["numbered"] == 1.0
+        and answer.kind in ("money", "percent", "number")
+    ):
         heads = " ".join(" ".join(column_path(cell[0], c, text)) for c in cell[0].row_cells(cell[1].row))
         if counted_in(question.text, heads, opening):
             evidence[EVIDENCE.index("in_range")] = 1.0

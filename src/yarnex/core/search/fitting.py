@@ -91,7 +91,9 @@ def _who_sign(answers: Sequence[Answer]) -> list[Answer]:
 
 def that_may_stand(inquiry: Inquiry, question: Question, answers: Sequence[Answer]) -> list[Answer]:
     """The answers whose words can be what is asked for."""
-    answers = [a for a in answers if a.kind != "number" or not (_tells_of_units(inquiry, a) or _is_measure_of(inquiry, a))]
+    answers = [
+        a for a in answers if a.kind != "number" or not (_tells_of_units(inquiry, a) or _is_measure_of(inquiry, a))
+    ]
     answers = [a for a in answers if a.kind != "text" or not CONVERSION.search(_words_of(inquiry, a))]
     answers = [a for a in answers if not _is_echo(inquiry, question, a)]
     if _sort_and_thing(question)[0]:
@@ -101,7 +103,9 @@ def that_may_stand(inquiry: Inquiry, question: Question, answers: Sequence[Answe
         old = {a.kind for a in answers if a.evidence[change] > 0}  # where the old value is told, the new one is none
         answers = [a for a in answers if a.kind not in old or a.evidence[change] >= 0]
     if WHY.search(question.text):
-        answers = [a for a in answers if a.kind != "text" or len(re.findall(r"[^\W\d_]{2,}", _words_of(inquiry, a))) > 1]
+        answers = [
+            a for a in answers if a.kind != "text" or len(re.findall(r"[^\W\d_]{2,}", _words_of(inquiry, a))) > 1
+        ]
     if question.kinds[0] == "money":
         answers = [a for a in answers if a.kind != "percent" or not _is_worked_out(inquiry, a)]
     if (of_pay := MONTHS_OF.search(question.text)) is not None:
@@ -208,7 +212,39 @@ NO_SORT = frozenset(
     stems_of(
         "the a an any this such each its total annual full-year half-year year period yearly monthly quarterly weekly maximum minimum new initial further said relevant aggregate gross net additional one two full whole same other first second last final current present agreed fixed of for and or in to per no all our your their his her by with as that which upon on at from"
     )
-) | frozenset(("the", "a", "an", "any", "this", "such", "each", "its", "of", "for", "and", "or", "in", "to", "no", "all", "our", "your", "their", "his", "her", "by", "with", "as", "that", "which", "on", "at", "from"))
+) | frozenset(
+    (
+        "the",
+        "a",
+        "an",
+        "any",
+        "this",
+        "such",
+        "each",
+        "its",
+        "of",
+        "for",
+        "and",
+        "or",
+        "in",
+        "to",
+        "no",
+        "all",
+        "our",
+        "your",
+        "their",
+        "his",
+        "her",
+        "by",
+        "with",
+        "as",
+        "that",
+        "which",
+        "on",
+        "at",
+        "from",
+    )
+)
 
 
 def _of_another_sort(inquiry: Inquiry, question: Question, answer: Answer) -> bool:

@@ -36,9 +36,12 @@ RUNS_FROM = pattern(
     r"\s+(?:after|before|from|following|prior\s+to|later|earlier)\b(?P<what>\s+[^\s,;:.()]+(?:\s+(?!(?:and|or|but|unless|if|provided|except|subject|which|by|to|in\s+(?:the\s+case|which)|be|is|are|was|were|shall|must|may|will|can|you|we|they|he|she|it|this|that|within)\b)[^\s,;:.()]+){0,13})"
 )
 # "The earlier of 60 days after delivery and the day of opening": one of the two alone would be half an answer.
-EARLIER_OF = pattern(r"\b(?P<of>the\s+(?:earlier|earliest|later|latest|sooner|first\s+to\s+occur)\s+of)\b[^.;]*\Z", re.IGNORECASE)
+EARLIER_OF = pattern(
+    r"\b(?P<of>the\s+(?:earlier|earliest|later|latest|sooner|first\s+to\s+occur)\s+of)\b[^.;]*\Z", re.IGNORECASE
+)
 OVER_A_RATE = pattern(
-    r"(?:\s+(?:a\s+year|per\s+annum|p\.a\.))?\s+(?:above|over|below)\s+(?:the\s+)?[^.;,()]{3,60}?(?=[.;,()]|\s+(?:from|on|until|for|to|and|as|in\s+force)\b|\Z)", re.IGNORECASE
+    r"(?:\s+(?:a\s+year|per\s+annum|p\.a\.))?\s+(?:above|over|below)\s+(?:the\s+)?[^.;,()]{3,60}?(?=[.;,()]|\s+(?:from|on|until|for|to|and|as|in\s+force)\b|\Z)",
+    re.IGNORECASE,
 )
 ENDS = pattern(r"[.;](?=\s|\Z)")
 WITHIN = pattern(
@@ -73,7 +76,8 @@ def finding_of(inquiry: Inquiry, question: Question, answer: Answer) -> Finding:
     if known is not None:  # a term that is there, or not, decides a yes or no
         state = "stated" if known.state in ("computed", "conflicting") else known.state
         return Finding(document, term, state, answer.value, known.text, confidence, known.cites, known.working, why=why)
-    words, cites = words_told(answer), (answer.quote,)
+    words = words_told(answer)
+    cites: tuple[Cite, ...] = (answer.quote,)
     if (signer := _signer(inquiry, question, answer)) is not None:  # with post and for whom
         words = f"{signer.name}{', ' if signer.post else ''}{signer.post}, for {signer.party}"
         at = document.text.find(signer.party, answer.span.end, answer.span.end + FIRM_BEHIND)

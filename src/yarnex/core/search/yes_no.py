@@ -42,7 +42,8 @@ NEEDS_LEAVE = pattern(
     re.IGNORECASE,
 )
 WITHOUT_LEAVE = pattern(
-    r"\bwithout\s+(?:(?:the|any|its|his|her|our|your|their|prior|first|written|landlord['’]s|further)\s+)*(?:\w+['’]s?\s+)?(?:consent|permission|approval|leave|asking)\b", re.IGNORECASE
+    r"\bwithout\s+(?:(?:the|any|its|his|her|our|your|their|prior|first|written|landlord['’]s|further)\s+)*(?:\w+['’]s?\s+)?(?:consent|permission|approval|leave|asking)\b",
+    re.IGNORECASE,
 )
 ONLY_IF = pattern(
     r"\bonly\s+(?:if|with|where|when|after|once)\b|\bunless\b|(?<!not\s)\bsubject\s+to\b|\bprovided\s+that\b|\bwith\s+(?:the\s+)?(?:prior\s+)?(?:written\s+)?consent\b",

@@ -262,9 +262,9 @@ def _chosen(term: Term, found: list[Candidate], passages: Passages) -> Finding:
         exception = parts[0] if parts else None
         rivals = [c for c in rivals if c not in parts]
     if rivals and term.type in TYPED and not SPECIAL.search(best.quote.section):
-        special = [c for c in rivals if _is_special_case(c)]
-        exception = exception or (special[0] if special else None)
-        rivals = [c for c in rivals if c not in special]
+        cases = [c for c in rivals if _is_special_case(c)]
+        exception = exception or (cases[0] if cases else None)
+        rivals = [c for c in rivals if c not in cases]
     places = {(c.quote.span.start // 40) for c in same} - {best.quote.span.start // 40}
     confidence = min(0.98, best.weight + 0.02 * min(3, len(places)))
     why = (

@@ -32,10 +32,13 @@ LABEL, HEADING, LEAD_IN, BEFORE, CAPTION, BESIDE, OF_ROWS, ASKED, TOPIC, ITEMS =
     0.6,
 )
 # A column that refers to notes behind the table, and the notes: "Reason | 4", "Reason 4: the pipe itself is not insured".
-NOTE_HEAD = pattern(r"\b(?:reasons?|notes?|remarks?|comments?|refs?\.?|reference|explanation|footnotes?)\b", re.IGNORECASE)
+NOTE_HEAD = pattern(
+    r"\b(?:reasons?|notes?|remarks?|comments?|refs?\.?|reference|explanation|footnotes?)\b", re.IGNORECASE
+)
 NOTE_CODE = pattern(r"\s*\(?(?:note\s+|see\s+)?(?P<code>\d{1,2}|[a-z]|\*{1,3}|[†‡§])\)?\.?\s*", re.IGNORECASE)
 NOTE_OPENS = pattern(
-    r"\s*(?:(?:reasons?|notes?|remarks?|comments?|refs?)\s+)?\(?(?P<code>\d{1,2}|[a-zA-Z]|\*{1,3}|[†‡§])\)?\s*[:.)–—-]?\s+(?=\S)", re.IGNORECASE
+    r"\s*(?:(?:reasons?|notes?|remarks?|comments?|refs?)\s+)?\(?(?P<code>\d{1,2}|[a-zA-Z]|\*{1,3}|[†‡§])\)?\s*[:.)–—-]?\s+(?=\S)",
+    re.IGNORECASE,
 )
 NOTES_BEHIND = 12  # blocks behind a table in which its notes stand
 BESIDE_DAY = 0.85
@@ -274,8 +277,14 @@ class Lines:
                     if code is None or not NOTE_HEAD.search(head):
                         continue
                     words = stems_of(" ".join(c.span.of(self.text) for c in cells if c is not cell))
-                    referring[code["code"].lower()] = (*referring.get(code["code"].lower(), ()), *words, *stems_of(head))
-            for behind in range(place + 1, min(place + 1 + NOTES_BEHIND, len(self.document.blocks))) if referring else ():
+                    referring[code["code"].lower()] = (
+                        *referring.get(code["code"].lower(), ()),
+                        *words,
+                        *stems_of(head),
+                    )
+            for behind in (
+                range(place + 1, min(place + 1 + NOTES_BEHIND, len(self.document.blocks))) if referring else ()
+            ):
                 note = self.document.blocks[behind]
                 if note.kind == "table":
                     break

@@ -72,7 +72,10 @@ LED_TO = pattern(
 )  # dots that lead to a page
 BLACKED_OUT = pattern(r"█[█\s]*|\[(?:redacted|withheld)\]", re.IGNORECASE)
 # "Name: Ann Venn Telephone:": a form's place for what reaches somebody, with nothing behind it.
-NOTHING_BEHIND = pattern(r"(?:\A|\s)(?:tele)?(?:phone|fax)(?:\s+(?:no\.?|number))?\s*:[ \t]*(?=\n|\Z)|(?:\A|\s)(?:mobile|e-?mail)(?:\s+(?:no\.?|number|address))?\s*:[ \t]*(?=\n|\Z)", re.IGNORECASE)
+NOTHING_BEHIND = pattern(
+    r"(?:\A|\s)(?:tele)?(?:phone|fax)(?:\s+(?:no\.?|number))?\s*:[ \t]*(?=\n|\Z)|(?:\A|\s)(?:mobile|e-?mail)(?:\s+(?:no\.?|number|address))?\s*:[ \t]*(?=\n|\Z)",
+    re.IGNORECASE,
+)
 
 
 def is_only_gap(words: str) -> bool:
@@ -467,7 +470,9 @@ class Passages:
         body = self.text[: self.document.body_end]
         out = [(Span(m.start(), m.start() + len(m.group().rstrip())), "redacted") for m in BLACKED_OUT.finditer(body)]
         out += [(Span(*m.span()), "blank") for m in BLANK.finditer(body) if not LED_TO.match(body, m.end())]
-        out += [(Span(m.end() - 1, m.end()), "blank") for m in NOTHING_BEHIND.finditer(body) if self._ends_there(m.end())]
+        out += [
+            (Span(m.end() - 1, m.end()), "blank") for m in NOTHING_BEHIND.finditer(body) if self._ends_there(m.end())
+        ]
         return sorted(out)
 
     def _ends_there(self, place: int) -> bool:

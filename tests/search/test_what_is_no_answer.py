@@ -1,0 +1,169 @@
+"""What looks like an answer and is none: another sort of the thing, a measure, a reference, another's payment; and who signed when."""
+
+from __future__ import annotations
+
+import pytest
+
+from yarnex.core.reading.text import read_text
+from yarnex.core.search import Inquiry, ask, understand
+from yarnex.core.search.ask_all import ask_all
+from yarnex.core.values import DateValue, Duration, ListOf, Money, Percent, Quantity, YesNo
+
+PAPER = """# Agreement on the carding shed
+
+This Agreement is made on 4 May 2026 between (1) Tarn Estates Limited (the "Landlord") and (2) Ada Thorne (the "Manager").
+
+## 1. Terms
+
+1.1 The Manager is paid a stay bonus equal to 30 per cent of her salary on 1 June 2028.
+
+1.2 There shall be six bays for every 900 square metres of the shed.
+
+1.3 The most that is paid for the roof is 125 per cent of the estimate, that is to say £84,500.
+
+1.4 The shed shall be aired for not less than fifteen minutes, or forty minutes in the case of mohair.
+
+1.5 The Landlord may sell the shed. The Manager may keep two benches in it without the Landlord's consent, and may not move the looms without the Landlord's consent.
+
+1.6 Heavy carts may come between 6.30 a.m. and 5.15 p.m. on weekdays.
+
+1.7 Money that is late bears 4 per cent a year above the base rate of Calder Bank plc.
+
+1.8 The output slipped from 31 to 27.5 per cent of the plan.
+
+1.9 The hire ends on the earlier of 90 days after the fair and the day on which the new shed opens.
+
+1.10 If the shed is let to a rival the Manager must be told within 16 working days.
+
+1.11 The shed is inspected on 3 March 2027, 5 April 2029 and 7 May 2031.
+
+1.12 On 3 May 2026 the Company took a loan from two banks.
+
+## 2. Accounts
+
+| Paid by | Share |
+| --- | --- |
+| Pension, by the Landlord | 9% |
+| Pension, by the Manager | 4% |
+
+## 3. Sums claimed
+
+| Claim | Asked £ | Allowed £ | Reason |
+| --- | --- | --- | --- |
+| Slater | 410.00 | 410.00 | – |
+| Glazier | 96.00 | nil | 2 |
+
+Reason 1: the bill came twice.
+
+Reason 2: windows of the lodge are not part of the shed.
+
+Date of inspection: ____________
+
+Name: Bram Holroyd   Telephone:
+
+Signed for the Landlord: ____________________ Date: ________
+
+Signed by the Manager: /s/ Ada Thorne Date: 9 May 2026
+"""
+
+
+@pytest.fixture(scope="module")
+def paper():
+    return Inquiry(read_text(PAPER.encode(), "shed.md", "0" * 64, markdown=True))
+
+
+def told(paper, question):
+    return ask(paper, understand(question))[0]
+
+
+@pytest.mark.parametrize(
+    "question",
+    ["What joining bonus is paid?", "What travel allowance was agreed?", "Which banks gave the loan?", "Who repairs the gate?"],
+)  # fmt: skip
+def test_another_thing_is_no_answer(paper, question):
+    assert told(paper, question).state == "not_found"
+
+
+@pytest.mark.parametrize(
+    ("question", "value"),
+    [
+        ("What bonus is paid for staying?", Percent(30)),
+        ("What is the most that is paid for the roof?", Money(84_500, "GBP")),
+        ("How long must the shed be aired for mohair?", Duration(40, "minutes")),
+        ("How long must the shed be aired?", Duration(15, "minutes")),
+        ("How soon must the Manager be told if the shed is let to a rival?", Duration(16, "business_days")),
+        ("What does the Manager pay into the pension?", Percent(4)),
+    ],
+)
+def test_which_value(paper, question, value):
+    assert told(paper, question).value == value
+
+
+def test_the_ratio_and_not_what_it_is_of(paper):
+    found = told(paper, "What ratio of bays must there be?")
+    assert isinstance(found.value, Quantity)
+    assert found.value.value == 6
+    assert found.text == "six bays for every 900 square metres"
+
+
+@pytest.mark.parametrize(
+    ("question", "words"),
+    [
+        ("What is charged on money that is late?", "4 per cent a year above the base rate of Calder Bank plc"),
+        ("When does the hire end?", "the earlier of 90 days after the fair and the day on which the new shed opens"),
+        ("Between what hours may carts come?", "6.30 a.m. and 5.15 p.m."),
+        ("Why was the glazier not paid?", "windows of the lodge are not part of the shed"),
+        ("By how much did output slip? What is it now?", "27.5 per cent"),
+    ],
+)
+def test_words_that_are_told(paper, question, words):
+    assert words in told(paper, question).text
+
+
+@pytest.mark.parametrize(
+    ("question", "yes"),
+    [
+        ("Does the Manager need permission for two benches?", False),
+        ("May the Manager move the looms without the Landlord's consent?", False),
+    ],
+)
+def test_leave_that_is_needed_or_not(paper, question, yes):
+    assert told(paper, question).value == YesNo(yes)
+
+
+@pytest.mark.parametrize(
+    ("question", "state", "day"),
+    [
+        ("On what date did the Landlord sign?", "blank", ""),
+        ("When did the Manager sign?", "stated", "2026-05-09"),
+        ("On what day did she sign?", "stated", "2026-05-09"),
+    ],
+)
+def test_when_each_signed(paper, question, state, day):
+    found = told(paper, question)
+    assert found.state == state
+    assert not day or (isinstance(found.value, DateValue) and found.value.day.isoformat() == day)
+
+
+@pytest.mark.parametrize(
+    "question", ["What is the date of inspection on the form?", "What is Bram Holroyd's telephone number?"]
+)
+def test_places_left_blank(paper, question):
+    assert told(paper, question).state == "blank"
+
+
+def test_answers_do_not_depend_on_what_was_asked_before():
+    plan = "# Hire of two looms\n\n| No. | Payment date | Instalment |\n| --- | --- | --- |\n" + "".join(
+        f"| {n} | 3 {m} 2026 | 410.00 |\n" for n, m in ((1, "March"), (2, "June"), (3, "September"))
+    )
+    paper = read_text(plan.encode(), "hire.md", "0" * 64, markdown=True)
+    questions = ["What was the down payment?", "Show the payment schedule.", "When is the last instalment due?"]
+    alone = ask_all([paper], [("1", questions[-1])])[0].findings[0][0]
+    after = ask_all([paper], [(str(i), q) for i, q in enumerate(questions)])[-1].findings[0][0]
+    assert (alone.state, alone.text) == (after.state, after.text)
+
+
+def test_days_that_come_round_are_not_from_when(paper):
+    found = told(paper, "On which days is the shed inspected?")
+    assert "2027" in found.text
+    assert not isinstance(found.value, ListOf) or len(found.value.items) == 3

@@ -1,0 +1,146 @@
+"""Terms as papers put them: caps, deadlines, lists by letters, notes with bare numbers, blanks in forms, special terms for some cases."""
+
+from __future__ import annotations
+
+import pytest
+
+from yarnex.core.reading.text import read_text
+from yarnex.core.terms import abstract, parse_sheet
+from yarnex.core.terms.abstract import sheet_for
+from yarnex.core.terms.passages import Passages, is_only_gap
+from yarnex.core.values import find_organisations
+
+
+def filled(sheet: str, text: str):
+    document = read_text(text.encode(), "paper.md", "0" * 64, markdown=True)
+    return abstract(document, sheet_for(document, sheet))
+
+
+LEASE = """# Lease
+
+The Tenant shall pay 7.5 per cent of the Estate Costs. The service charge shall not exceed £4,100 in any year.
+
+The Tenant shall lodge £9,000 as a rent deposit. It shall be repaid within 30 days after the end.
+
+On the first review the increase shall not be more than 12 per cent.
+"""
+POLICY = """# Policy
+
+| Item | Detail |
+| --- | --- |
+| Period of cover | From 00:01 on 2 March 2026 to 24:00 on 1 March 2027 |
+| Yearly premium | £3,300.00 |
+
+We pay only in part if the looms are insured for less than 80 per cent of their cost, but never less than 35 per cent of it.
+
+Boilers must be examined every 13 months. If you make no claim, the next premium is reduced by 6 per cent.
+"""
+CALL = """# Call for offers
+
+Offers must reach the mill by noon on 3 June 2026. They must stay open for 75 days. Offers above £90,000 are not read.
+
+A tender must hold: (a) a price sheet; (b) a drawing of the flue; and (c) two references.
+
+There is a visit to the site on 5 May 2026. The order will be placed by 1 July 2026. Contact: Bram Holroyd, 01943 555 010.
+"""
+REPORT = """# Brackenfold Mills plc
+
+## Annual report for the year ended 31 March 2026
+
+### Notes
+
+**1 Yarns.** Weaving yarns brought in £4 million.
+
+**3 Employees.** The average number of employees was 212.
+
+**6 Auditor.** Fees payable to Thackray Moore LLP were £41,000 for the audit of the group and £5,200 for other services.
+
+**9 Commitments.** Plant contracted for but not provided came to £610,000.
+
+**12 Contingent liabilities.** A roofer claims £80,000 and nothing is provided.
+
+**14 Events after the year end.** On 2 May 2026 the group sold its dyehouse.
+"""
+
+
+@pytest.mark.parametrize(
+    ("sheet", "text", "term", "words"),
+    [
+        ("lease", LEASE, "service_charge_share", "7.5 per cent"), ("lease", LEASE, "service_charge_cap_amount", "£4,100"), ("lease", LEASE, "deposit", "£9,000"), ("lease", LEASE, "deposit_return", "within 30 days"), ("lease", LEASE, "review_cap", "12 per cent"),
+        ("insurance", POLICY, "period_end", "1 March 2027"), ("insurance", POLICY, "premium", "£3,300.00"), ("insurance", POLICY, "underinsurance", "80 per cent"), ("insurance", POLICY, "plant_examination", "13 months"), ("insurance", POLICY, "no_claims_reduction", "6 per cent"),
+        ("call_for_proposals", CALL, "submission_deadline", "3 June 2026"), ("call_for_proposals", CALL, "bid_validity", "75 days"), ("call_for_proposals", CALL, "price_ceiling", "£90,000"), ("call_for_proposals", CALL, "site_visit", "5 May 2026"), ("call_for_proposals", CALL, "award_date", "1 July 2026"), ("call_for_proposals", CALL, "contact", "Bram Holroyd"),
+        ("report", REPORT, "auditor", "Thackray Moore LLP"), ("report", REPORT, "audit_fees", "£41,000"), ("report", REPORT, "non_audit_fees", "£5,200"), ("report", REPORT, "employees", "212"), ("report", REPORT, "commitments", "£610,000"), ("report", REPORT, "litigation", "A roofer claims"), ("report", REPORT, "subsequent_events", "sold its dyehouse"),
+    ],
+)  # fmt: skip
+def test_the_value_of_a_term(sheet, text, term, words):
+    finding = filled(sheet, text).finding(term)
+    assert finding.state in ("stated", "computed"), finding.why
+    assert words in finding.text
+
+
+def test_every_lettered_item_of_a_sentence_is_listed():
+    items = filled("call_for_proposals", CALL).finding("contents").value.items
+    assert items == ("a price sheet", "a drawing of the flue", "two references")
+
+
+def test_the_insurer_is_named_at_the_head():
+    text = "CALDER MUTUAL INSURANCE SOCIETY\nFIRE POLICY\n\nPolicyholder    Brackenfold Mills plc\nPolicy number   F/12\n\nWe insure the wool.\n"
+    document = read_text(text.encode(), "fire.txt", "0" * 64)
+    finding = abstract(document, sheet_for(document, "insurance")).finding("insurer")
+    assert "calder mutual insurance society" in finding.text.lower()
+
+
+SPECIAL = """sheet: "s"
+label: "S"
+terms:
+  - {id: "pay", label: "Payment within", type: "duration", cues: ["paid within <value>"]}
+"""
+
+
+@pytest.mark.parametrize(
+    ("special", "value", "told"),
+    [
+        ("Invoices for noils that are kept dry are paid within 70 days.", 30, "in a special case"),
+        ("Invoices are paid within 70 days.", 70, ""),
+    ],
+)
+def test_a_special_term_for_some_cases_leaves_the_rule(special, value, told):
+    text = f"# 1 Payment\n\nInvoices are paid within 30 days.\n\n# 2 Order\n\nThe special terms prevail over the clauses.\n\n# 3 Special terms\n\n{special}\n"
+    document = read_text(text.encode(), "paper.md", "0" * 64, markdown=True)
+    found = abstract(document, parse_sheet(SPECIAL, "s.yaml")).finding("pay")
+    assert found.value.value == value
+    assert not told or any(told in w for w in found.working)
+
+
+@pytest.mark.parametrize(
+    ("words", "only"),
+    [("IBAN ██████", True), ("£____", True), ("VAT ________", True), ("the Buyer, ______ of Otterdale", False), ("12 May ____", False)],
+)  # fmt: skip
+def test_what_is_only_a_gap(words, only):
+    assert is_only_gap(words) is only
+
+
+@pytest.mark.parametrize(
+    ("text", "gaps"),
+    [
+        ("Name: Ann Venn  Telephone:\n\n1. The wool is kept dry.\n", 1),
+        ("Name: Ann Venn  Telephone:\n\n01943 555 010\n", 0),
+        ("Name: Ann Venn  Telephone: 01943 555 010\n", 0),
+        ("E-mail:\n\nann@mill.example\n", 0),
+    ],
+)
+def test_a_number_that_a_form_leaves_out(text, gaps):
+    assert len(Passages(read_text(text.encode(), "form.txt", "0" * 64)).gaps) == gaps
+
+
+@pytest.mark.parametrize(
+    ("text", "names"),
+    [
+        ("On 27 May 2026 the Company signed.", []),
+        ("In June the Council met.", []),
+        ("The Otterdale Wool Society met.", ["Otterdale Wool Society"]),
+        ("Tarn Mills Limited and the Bank of Calder", ["Tarn Mills Limited"]),
+    ],
+)
+def test_names_of_organisations(text, names):
+    assert [f.value.name.removeprefix("The ") for f in find_organisations(text)] == names

@@ -215,7 +215,7 @@ def _text_by_cue(
     m = cue.lead.search(text, span.start, span.end)
     if not m:
         return
-    start = m.end()
+    start = without_number(passages, Span(m.end(), span.end)).start if m.end() == span.start else m.end()
     for gap, state in passages.gaps_in(Span(start, span.end)):
         if gap.start - start <= 3:
             yield gap_candidate(passages, gap, state, weight - 0.15, "cue", why)

@@ -33,7 +33,7 @@ from yarnex.core.search.evidence import (
     that_hold_then,
     where_it_stands,
 )
-from yarnex.core.search.fitting import WHY, that_may_stand
+from yarnex.core.search.fitting import REASON, WHY, that_may_stand
 from yarnex.core.search.from_lists import Offer, of_bills, of_dates
 from yarnex.core.search.inquiry import Inquiry
 from yarnex.core.search.limits import within_limit
@@ -634,12 +634,6 @@ def from_lines(inquiry: Inquiry, question: Question) -> list[Answer]:
             if made is not None:
                 out.append(made)
     return [*out, *_gaps(inquiry, question)]
-
-
-REASON = pattern(
-    r"\b(?:because|since|as\s+a\s+result\s+of|owing\s+to|due\s+to|on\s+account\s+of|caused\s+by|by\s+reason\s+of|thanks\s+to|so\s+that|in\s+order\s+to|the\s+reason|reasons?\b|therefore|hence|outside\s+(?:this|the)|excluded)\b",
-    re.IGNORECASE,
-)
 
 
 def _of_reason(inquiry: Inquiry, hit: Hit, evidence: tuple[float, ...]) -> tuple[float, ...]:

@@ -106,7 +106,7 @@ CUES = (
     ),
     _cue("part", "share", r"added|additional|extra|further", r"\b(?:additional|extra|further|added)"),
     _cue("actual", "state", r"actual(?:ly)?|in\s+fact|achieved|reached", r"\b(?:actual(?:ly)?|achieved)\b:?"),
-    _cue("required", "state", r"required|covenants?", r"\b(?:required|covenant|limit|target|threshold|must\s+be|at\s+least|less\s+than|more\s+than|exceed)\b:?"),
+    _cue("required", "state", r"required|covenants?|should|ought", r"\b(?:required|should\s+be|ought\s+to\s+be|covenant|limit|target|threshold|must\s+be|at\s+least|less\s+than|more\s+than|exceed)\b:?"),
     _cue(
         "earlier", "phase",
         r"(?:until|till|up\s+to|before|in|during)\s+(?:\d{1,2}\s+\w+\s+)?(?:19|20)\d\d|at\s+first|initially",

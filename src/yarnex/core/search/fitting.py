@@ -74,6 +74,12 @@ BY_SIGNATURE = ("the name in the block of signatures", "a person named there")  
 WHY = pattern(r"\bwhy\b|\bfor\s+what\s+reason\b|\bwhat(?:['’]s|\s+is|\s+was)?\s+(?:the\s+)?reason\b", re.IGNORECASE)
 
 
+REASON = pattern(
+    r"\b(?:because|since|as\s+a\s+result\s+of|owing\s+to|due\s+to|on\s+account\s+of|caused\s+by|by\s+reason\s+of|thanks\s+to|so\s+that|in\s+order\s+to|the\s+reason|reasons?\b|therefore|hence|outside\s+(?:this|the)|excluded)\b",
+    re.IGNORECASE,
+)
+
+
 def _who_sign(answers: Sequence[Answer]) -> list[Answer]:
     """Those named where something is signed; firms only where no person is."""
     persons = any(a.why in BY_SIGNATURE for a in answers)

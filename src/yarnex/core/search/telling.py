@@ -14,6 +14,7 @@ from typing import TYPE_CHECKING
 from yarnex.core.document import Cite, Span
 from yarnex.core.patterns import pattern
 from yarnex.core.search.evidence import PER_SO_MANY
+from yarnex.core.search.fitting import REASON, WHY
 from yarnex.core.search.inquiry import Inquiry
 from yarnex.core.search.patterns import PATTERNS
 from yarnex.core.search.question import Question
@@ -21,6 +22,7 @@ from yarnex.core.search.weighing import Answer
 from yarnex.core.terms import Finding, Term
 from yarnex.core.terms.candidates import on_one_line
 from yarnex.core.terms.conditions import condition_of
+from yarnex.core.terms.ranges import OVER_A_RATE
 from yarnex.core.values import DateValue, Duration, Money, Party, Percent, Quantity, YesNo
 from yarnex.core.values.numbers import read_digits
 
@@ -38,10 +40,6 @@ RUNS_FROM = pattern(
 # "The earlier of 60 days after delivery and the day of opening": one of the two alone would be half an answer.
 EARLIER_OF = pattern(
     r"\b(?P<of>the\s+(?:earlier|earliest|later|latest|sooner|first\s+to\s+occur)\s+of)\b[^.;]*\Z", re.IGNORECASE
-)
-OVER_A_RATE = pattern(
-    r"(?:\s+(?:a\s+year|per\s+annum|p\.a\.))?\s+(?:above|over|below)\s+(?:the\s+)?[^.;,()]{3,60}?(?=[.;,()]|\s+(?:from|on|until|for|to|and|as|in\s+force)\b|\Z)",
-    re.IGNORECASE,
 )
 ENDS = pattern(r"[.;](?=\s|\Z)")
 WITHIN = pattern(
@@ -76,7 +74,7 @@ def finding_of(inquiry: Inquiry, question: Question, answer: Answer) -> Finding:
     if known is not None:  # a term that is there, or not, decides a yes or no
         state = "stated" if known.state in ("computed", "conflicting") else known.state
         return Finding(document, term, state, answer.value, known.text, confidence, known.cites, known.working, why=why)
-    words = words_told(answer)
+    words = _reason_told(inquiry, question, answer) or words_told(answer)
     cites: tuple[Cite, ...] = (answer.quote,)
     if (signer := _signer(inquiry, question, answer)) is not None:  # with post and for whom
         words = f"{signer.name}{', ' if signer.post else ''}{signer.post}, for {signer.party}"
@@ -95,6 +93,15 @@ def finding_of(inquiry: Inquiry, question: Question, answer: Answer) -> Finding:
 
 
 WROTE = pattern(r"\bwho(?:se)?\b.*\b(?:wrote|written|sent|sends|signed|signs|from)\b|\bfrom\s+whom\b", re.IGNORECASE)
+
+
+def _reason_told(inquiry: Inquiry, question: Question, answer: Answer) -> str:
+    """The whole sentence where a reason is asked for and the words taken out of it leave the reason behind; else ""."""
+    if answer.kind != "text" or not WHY.search(question.text) or REASON.search(answer.span.of(inquiry.passages.text)):
+        return ""
+    sentence = inquiry.passages.sentence_at(answer.span.start)
+    words = sentence.span.of(inquiry.passages.text) if sentence is not None else ""
+    return words if REASON.search(words) else ""
 
 
 FIRM_BEHIND = 200  # characters behind a signature in which the firm for which it is given is named

@@ -16,9 +16,9 @@ from yarnex.core.terms.finders import FINDERS
 from yarnex.core.terms.model import Candidate, Finding, Sheet, Term, quoted
 from yarnex.core.terms.particulars import other_particulars
 from yarnex.core.terms.passages import Passages
-from yarnex.core.terms.ranges import range_ending
+from yarnex.core.terms.ranges import OVER_A_RATE, range_ending
 from yarnex.core.terms.variations import by_precedence, latest_part, varied_within
-from yarnex.core.values import Text, same_rounded, same_value
+from yarnex.core.values import Percent, Text, same_rounded, same_value
 
 CONFLICT_FLOOR = 0.8  # evidence weaker than this never makes a conflict
 CONFLICT_MARGIN = 0.05
@@ -345,6 +345,8 @@ def _chosen(term: Term, found: list[Candidate], passages: Passages) -> Finding:
     if state == "stated" and (whole := range_ending(passages.text, best.quote.span.start, best.text.span, value)):
         words = whole.of(passages.text)
         value = Text(on_one_line(words))
+    elif state == "stated" and isinstance(value, Percent) and (over := OVER_A_RATE.match(passages.text, best.text.span.end)):
+        words = passages.text[best.text.span.start : over.end()]
     return Finding(
         document, term, state, value, words, confidence, tuple(cites), tuple(working), why=why, rivals=tuple(found),
     )  # fmt: skip

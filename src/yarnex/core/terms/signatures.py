@@ -26,7 +26,7 @@ _signed = pattern(
     rf"\(?\b[Ss](?:igned|IGNED)\)?\s+(?:as\s+a\s+deed\s+)?(?:by\s+)?(?P<who>{_name})(?:,?\s+(?P<post>(?:[A-Z]?[a-z]+\s){{0,3}}(?:[Dd]irector|[Ss]ecretary|[Mm]anager|[Pp]artner|[Oo]fficer|[Cc]hair\w*|[Aa]ttorney|[Tt]rustee)))?"
 )
 _posted = pattern(
-    rf"(?P<who>{_name}),\s+(?P<post>(?:[A-Z][\w&-]*\s){{0,4}}(?:Director|Secretary|Manager|Partner|Officer|Chair\w*|Attorney|Trustee|Signatory|President|Principal))\b"
+    rf"(?P<who>{_name}),\s+(?P<post>(?:[A-Z][\w&-]*\s){{0,4}}(?:Director|Secretary|Manager|Partner|Officer|Chair\w*|Attorney|Trustee|Signatory|President|Principal|(?:Head|Chief|Controller|Treasurer|Clerk)(?:\s(?:of|to)(?:\s[A-Z][\w&-]*){{1,3}})?))\b"
 )
 _for = pattern(
     r"\b(?:[Ss]igned\s+)?(?:[Ff]or|FOR)\s+(?:and\s+on\s+behalf\s+of\s+)?(?P<party>(?:the\s+)?[A-Z][\w&.,’'() -]{2,70}?)(?=\s*(?:[:\n_.…]|\Z|by\b|By\b|Name\b|[Ss]igned\b|\t|[A-Z][\w’'-]*\.?\s[A-Z][\w’'-]*,))"
@@ -45,7 +45,7 @@ _opens = pattern(
 
 
 SIGNED_FOR = pattern(
-    rf"\b(?:[Ss]igned|SIGNED|[Aa]greed|[Aa]ccepted|[Cc]ountersigned)\s+(?:for|by|on\s+behalf\s+of|for\s+and\s+on\s+behalf\s+of)\s+(?P<party>(?:the\s+)?[A-Z][\w&.,’'() -]{{1,60}}?)(?:\s+by(?:\s+(?:its|two|the)\s+[a-z ]{{3,30}}?)?)?\s*:\s*(?P<who>{_name})(?:,\s+(?P<post>[A-Z][\w&-]*(?:\s[A-Z][\w&-]*){{0,3}}?)(?=\s*(?:\Z|\n|\s{{2,}}|Signed\b)))?"
+    rf"\b(?:[Ss]igned|SIGNED|[Aa]greed|[Aa]ccepted|[Cc]ountersigned)\s+(?:for|by|on\s+behalf\s+of|for\s+and\s+on\s+behalf\s+of)\s+(?P<party>(?:the\s+)?[A-Z][\w&.,’'() -]{{1,60}}?)(?:\s+by(?:\s+(?:its|two|the)\s+[a-z ]{{3,30}}?)?)?\s*:\s*(?P<who>{_name})(?:,\s+(?P<post>[A-Z][\w&-]*(?:\s(?:(?:of|and|for|to)\s)?[A-Z][\w&-]*){{0,3}}?)(?=\s*(?:\Z|\n|\s{{2,}}|Signed\b)))?"
 )
 
 

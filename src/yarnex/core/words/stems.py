@@ -100,9 +100,16 @@ def tokens(text: str) -> Iterator[Token]:
         yield Token(_stem_at(text, m), m.start(), m.end())
 
 
+SHORT_NAME = 16  # letters of a name made of such words only, "Set-up", that is not nothing
+HYPHENED = pattern(r"[^\W\d_]-[^\W\d_]")
+
+
 def stems_of(text: str, *, stop: bool = False) -> tuple[str, ...]:
     """The stems of a text in order; stop: keep words that carry no meaning too."""
-    return tuple(_stem_at(text, m) for m in _word.finditer(text) if stop or m.group().lower() not in STOP_WORDS)
+    telling = tuple(_stem_at(text, m) for m in _word.finditer(text) if stop or m.group().lower() not in STOP_WORDS)
+    if telling or len(text) > SHORT_NAME or not HYPHENED.search(text):
+        return telling
+    return tuple(_stem_at(text, m) for m in _word.finditer(text))
 
 
 # "Policy no. 4471", "SERIAL NO" as a label, "No. 12"

@@ -14,7 +14,7 @@ from yarnex.core.reading.layout.words import Row, Segment, Word
 
 CLAUSE = pattern(
     r"""(?P<number>
-      (?:(?:section|clause|article|paragraph|item|part|rule)\s+)(?:\d{1,3}(?:\.\d{1,3}){0,4}|[ivxlc]{1,7}|[a-z])\b\.?
+      (?:(?:(?:section|clause|article|paragraph|item|part|rule)\s+)|(?:(?:art|sec|cl|para)\.\s*|§{1,2}\s*)(?=\d))(?:\d{1,3}(?:\.\d{1,3}){0,4}|[ivxlc]{1,7}|[a-z])\b\.?
     | \d{1,3}(?:\.\d{1,3}){1,4}\.?
     | \d{1,3}\.(?=\s)
     | \d{1,2}\)(?=\s)

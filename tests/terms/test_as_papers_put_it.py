@@ -9,6 +9,7 @@ from yarnex.core.terms import abstract, parse_sheet
 from yarnex.core.terms.abstract import sheet_for
 from yarnex.core.terms.passages import Passages, is_only_gap
 from yarnex.core.values import find_organisations
+from yarnex.core.words import stems_of
 
 
 def filled(sheet: str, text: str):
@@ -144,3 +145,48 @@ def test_a_number_that_a_form_leaves_out(text, gaps):
 )
 def test_names_of_organisations(text, names):
     assert [f.value.name.removeprefix("The ") for f in find_organisations(text)] == names
+
+
+@pytest.mark.parametrize(
+    ("parties", "names"),
+    [
+        (
+            "(1) BRACKENFOLD MILLS PLC of Low Weir Mill; and\n(2) TARN LOOMS LIMITED of Bradford",
+            ("BRACKENFOLD MILLS PLC", "TARN LOOMS LIMITED"),
+        ),
+        ("(1) Brackenfold Mills plc of Low Weir Mill", None),
+    ],
+)
+def test_parties_that_are_numbered_and_given_no_role(parties, names):
+    text = f"# Mutual secrecy agreement\n\nDated 2 June 2026\n\n{parties}\n\n1. Each keeps secret what it learns.\n\n2. Until 3 May 2027 Tarn Looms Limited shall not sell.\n"
+    document = read_text(text.encode(), "secret.md", "0" * 64, markdown=True)
+    found = abstract(document, sheet_for(document, "confidentiality")).finding("parties")
+    assert (found.value.items if found.found else None) == names
+
+
+@pytest.mark.parametrize(
+    ("text", "term", "words"),
+    [
+        ("Interest on late sums runs at 4 per cent a year above the base rate of Calder Bank plc.", "late_interest", "4 per cent a year above the base rate of Calder Bank plc"),
+        ("10.3 English law governs this Agreement.", "governing_law", "English"),
+        ("Art. 4 Prolongation. It is prolonged tacitly by two years at a time unless cancelled five months before the end.", "renewal_term", "two years"),
+        ("If the Seller comes under the control of a rival, the Buyer may end it within four months of being told.", "change_of_control_notice", "four months"),
+        ("Nothing limits liability for death or fraud.", "liability_carve_outs", "death or fraud"),
+        ("On ending, the Seller shall hand over the drawings.", "consequences_of_termination", "drawings"),
+    ],
+)  # fmt: skip
+def test_clauses_that_many_agreements_have(text, term, words):
+    finding = filled("agreement", f"# Agreement\n\nThis Agreement is made on 4 May 2026.\n\n{text}\n").finding(term)
+    assert finding.found, finding.why
+    assert words in finding.text
+
+
+def test_all_who_sign_are_named_with_their_posts():
+    text = "# Agreement\n\nWe agree.\n\nSigned for the Seller: /s/ Ada Thorne, Director\n\nSigned for the Buyer: /s/ Ines Calvert, Head of Engineering\n"
+    items = filled("agreement", text).finding("signatories").value.items
+    assert items == ("Ada Thorne, Director, for the Seller", "Ines Calvert, Head of Engineering, for the Buyer")
+
+
+def test_a_name_of_small_words_is_a_name():
+    assert stems_of("Set-up") == ("set", "up")
+    assert stems_of("of the") == ()

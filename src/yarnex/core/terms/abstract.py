@@ -345,7 +345,11 @@ def _chosen(term: Term, found: list[Candidate], passages: Passages) -> Finding:
     if state == "stated" and (whole := range_ending(passages.text, best.quote.span.start, best.text.span, value)):
         words = whole.of(passages.text)
         value = Text(on_one_line(words))
-    elif state == "stated" and isinstance(value, Percent) and (over := OVER_A_RATE.match(passages.text, best.text.span.end)):
+    elif (
+        state == "stated"
+        and isinstance(value, Percent)
+        and (over := OVER_A_RATE.match(passages.text, best.text.span.end))
+    ):
         words = passages.text[best.text.span.start : over.end()]
     return Finding(
         document, term, state, value, words, confidence, tuple(cites), tuple(working), why=why, rivals=tuple(found),

@@ -34,6 +34,7 @@ from yarnex.core.values import (
     add_duration,
     find_dates,
     find_durations,
+    find_organisations,
 )
 from yarnex.core.values.numbers import ORDINAL_WORDS, read_words
 
@@ -384,9 +385,29 @@ def parties(term: Term, findings: Findings, passages: Passages) -> Computed | No
             names[party.name] = party.role
             cites.append(Cite(passages.document, sentence))
     if not names:
-        return _by_letter(passages)
+        return _by_number(passages) or _by_letter(passages)
     working = tuple(f"{name} is called {role}" for name, role in names.items())
     return Computed(ListOf(tuple(names)), "; ".join(names), working, tuple(dict.fromkeys(cites)))
+
+
+NUMBERED_PARTY = pattern(r"\((?:\d|[A-Z])\)\s+(?P<name>[A-Z][^\n;]{3,120})")
+AT_THE_HEAD = 12  # blocks in which the parties stand
+
+
+def _by_number(passages: Passages) -> Computed | None:
+    """The organisations that open numbered paragraphs at the head, "(1) Tarn Mills Limited of ...", where no role is given."""
+    names: dict[str, Cite] = {}
+    for block in passages.document.blocks[:AT_THE_HEAD]:
+        for at in NUMBERED_PARTY.finditer(passages.text, block.span.start, block.span.end):
+            first = next(iter(find_organisations(at["name"])), None)
+            if first is not None and first.span.start == 0:
+                start = at.start("name")
+                names.setdefault(first.value.name, Cite(passages.document, Span(start, start + first.span.end)))
+    if len(names) < 2:
+        return None
+    return Computed(
+        ListOf(tuple(names)), "; ".join(names), ("numbered at the head of the paper",), tuple(names.values())
+    )
 
 
 def _by_letter(passages: Passages) -> Computed | None:
@@ -430,7 +451,6 @@ def other_side(term: Term, findings: Findings, passages: Passages) -> Computed |
 
     Both must stand in one sentence or line that joins them, as in "A Bank plc to B Mills plc (the Company)".
     """
-    from yarnex.core.values.parties import find_organisations
 
     counterpart = findings.get(OTHER_SIDE.get(term.id, "")) or next(
         (f for name, f in findings.items() if OTHER_SIDE.get(name) == term.id), None

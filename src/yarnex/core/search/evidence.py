@@ -65,6 +65,7 @@ ROW_ABOVE = 3  # characters before a gap in which the row above it ends
 ONLY = pattern(r"\bonly\b", re.IGNORECASE)  # a sentence that holds for the days that it names, and no others
 FAR = 1500  # characters from the answer before, beyond which an answer does not go on with it
 VALUED = ("date", "money", "percent", "number", "duration")
+NEARLY_AS_LIKE = 0.1
 LIKE_EXACT = 0.75  # beside a filled term that names exactly what is asked, others must be as like it as this
 QUALIFIERS = frozenset(
     map(stem, ("early", "late", "renew", "extend", "break", "review", "renewal", "extension", "overdue", "additional"))
@@ -454,7 +455,7 @@ def beside_each_other(answers: list[Answer], in_vain: float) -> list[Answer]:
     ):  # what is merely like it is another thing
         answers = [a for a in answers if a.finding is None or a.evidence[alike] >= LIKE_EXACT]
     elif in_vain > EXACT:  # what was sought in vain is not what is merely like it
-        other = [a for a in answers if a.finding is not None and a.kind != "gap" and a.evidence[alike] < in_vain]
+        other = [a for a in answers if a.finding is not None and a.kind != "gap" and a.evidence[alike] < in_vain - NEARLY_AS_LIKE]
         answers = [a for a in answers if not any(a is o or (a.kind == o.kind and a.value == o.value) for o in other)]
     places = [a.quote.span for a in answers if best and a.evidence[alike] == best]
     out = []

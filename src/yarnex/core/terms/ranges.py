@@ -21,7 +21,7 @@ CHANGED_FROM = pattern(
 BY = pattern(r"\bby\s+(?:about\s+|some\s+)?\Z", re.IGNORECASE)  # "fell by £5 million to £38 million"
 # "4 per cent a year above the base rate of the Bank": the margin alone says too little.
 OVER_A_RATE = pattern(
-    r"(?:\s+(?:a\s+year|per\s+annum|p\.a\.))?\s+(?:above|over|below)\s+(?:the\s+)?[^.;,()]{3,60}?(?=[.;,()]|\s+(?:from|on|until|for|to|and|as|in\s+force)\b|\Z)",
+    r"(?:[ \u00a0]+(?:a[ \u00a0]+year|per[ \u00a0]+annum|p\.a\.))?[ \u00a0]+(?:above|over|below)[ \u00a0]+(?:the[ \u00a0]+)?[^.;,()\n\t]{3,60}?(?=[.;,()\n\t]|[ \u00a0]+(?:from|on|until|for|to|and|as|in\s+force)\b|\Z)",
     re.IGNORECASE,
 )
 SEEN = 60  # characters before a value in which the range that it ends may begin

@@ -190,3 +190,68 @@ def test_all_who_sign_are_named_with_their_posts():
 def test_a_name_of_small_words_is_a_name():
     assert stems_of("Set-up") == ("set", "up")
     assert stems_of("of the") == ()
+
+
+RECORD = """# Condition report on the pattern cards
+
+Prepared by Ada Thorne, for Brackenfold Mills plc
+
+A tank above the card room leaked at about 3.15 a.m. on 5 May 2026. Three cards cannot be saved. The stain on the shelf comes from an older drip.
+
+My rate is £51 an hour. For cleaning I quote £3,120. I first put this at £2,400; the price went up because the ink runs. The quotation holds until 3 July 2026.
+
+I would put the loss in value at about 15 per cent. I am insured for professional liability up to £1 million.
+"""
+
+
+@pytest.mark.parametrize(
+    ("term", "words"),
+    [
+        ("for_whom", "Brackenfold Mills plc"), ("event_date", "5 May 2026"), ("number_lost", "Three"), ("cause", "an older drip"), ("rate", "£51 an hour"), ("estimate", "£3,120"), ("estimate_first", "£2,400"),
+        ("price_change_reason", "because the ink runs"), ("quotation_valid_until", "3 July 2026"), ("loss_of_value", "15 per cent"), ("indemnity_cover", "£1 million"),
+    ],
+)  # fmt: skip
+def test_what_a_record_of_damage_tells(term, words):
+    finding = filled("record", RECORD).finding(term)
+    assert finding.found, finding.why
+    assert words in finding.text
+
+
+WORK = """# Contract of employment
+
+between Brackenfold Mills plc ("the Company") and Ines Calvert ("you"), 2 March 2026
+
+You are engaged as Weaver, reporting to the Foreman, with effect from 13 April 2026. You are paid £31,500 a year. The Company may pay you instead of notice. The Company insures your life for two times your salary. For five months after you leave you must not work for a weaver within 30 miles of Otterdale.
+"""
+HIRE = """# Equipment lease
+
+Lessor: Severn Leasing Ltd. Lessee: Brackenfold Mills plc. Dated 20 April 2026.
+
+1. Period. Fifty months from delivery. 2. The equipment costs £86,000. 3. 2% a month is charged on overdue rentals.
+
+4. The Lessor may end the lease if a rental is more than nine days late. 5. The Lessee receives 90% of the net proceeds of a sale. 6. Holroyd Holdings Limited guarantees the rentals.
+"""
+DEALER = """# Exclusive distribution agreement
+
+between Brackenfold Mills plc ("Manufacturer") and Nordgarn AB ("Dealer"), signed on 11 May 2026
+
+Art. 1 Appointment. Manufacturer appoints Dealer as sole dealer for the yarns in Annex 1 in Sweden.
+
+Art. 2 Targets. Dealer will buy for no less than €340,000 in the first year. Dealer keeps at least ten weeks' stock. Dealer's credit is capped at €90,000.
+
+Art. 3 Claims. Visible faults must be notified within eight days of arrival. Manufacturer takes back unsold stock at 85 % of the price.
+"""
+
+
+@pytest.mark.parametrize(
+    ("sheet", "text", "term", "words"),
+    [
+        ("employment", WORK, "job_title", "Weaver"), ("employment", WORK, "start_date", "13 April 2026"), ("employment", WORK, "salary", "£31,500"), ("employment", WORK, "pay_in_lieu", "instead of notice"), ("employment", WORK, "death_benefit", "two"), ("employment", WORK, "non_compete", "five months"),
+        ("equipment_finance", HIRE, "cash_price", "£86,000"), ("equipment_finance", HIRE, "overdue_rate", "2%"), ("equipment_finance", HIRE, "default_grace", "nine days"), ("equipment_finance", HIRE, "sale_proceeds_share", "90%"), ("equipment_finance", HIRE, "guarantor", "Holroyd Holdings Limited"),
+        ("distribution", DEALER, "agreement_date", "11 May 2026"), ("distribution", DEALER, "minimum_purchase", "€340,000"), ("distribution", DEALER, "stock_holding", "ten weeks"), ("distribution", DEALER, "credit_limit", "€90,000"), ("distribution", DEALER, "inspection_period", "eight days"), ("distribution", DEALER, "buy_back_price", "85 %"),
+    ],
+)  # fmt: skip
+def test_terms_in_other_drafting(sheet, text, term, words):
+    finding = filled(sheet, text).finding(term)
+    assert finding.found, finding.why
+    assert words in finding.text

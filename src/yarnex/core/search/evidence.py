@@ -455,7 +455,11 @@ def beside_each_other(answers: list[Answer], in_vain: float) -> list[Answer]:
     ):  # what is merely like it is another thing
         answers = [a for a in answers if a.finding is None or a.evidence[alike] >= LIKE_EXACT]
     elif in_vain > EXACT:  # what was sought in vain is not what is merely like it
-        other = [a for a in answers if a.finding is not None and a.kind != "gap" and a.evidence[alike] < in_vain - NEARLY_AS_LIKE]
+        other = [
+            a
+            for a in answers
+            if a.finding is not None and a.kind != "gap" and a.evidence[alike] < in_vain - NEARLY_AS_LIKE
+        ]
         answers = [a for a in answers if not any(a is o or (a.kind == o.kind and a.value == o.value) for o in other)]
     places = [a.quote.span for a in answers if best and a.evidence[alike] == best]
     out = []

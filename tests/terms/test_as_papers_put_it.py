@@ -241,11 +241,33 @@ Art. 2 Targets. Dealer will buy for no less than €340,000 in the first year. D
 
 Art. 3 Claims. Visible faults must be notified within eight days of arrival. Manufacturer takes back unsold stock at 85 % of the price.
 """
+LEAVE = """# Leave and licence agreement
+
+Made at Nashik on this 4th day of June 2026 between Vasant Sheds Private Limited ("the Licensor") and Brackenfold Yarns Private Limited ("the Licensee").
+
+1. The Licensor grants leave and licence to occupy Shed 4, Sahyadri Estate, admeasuring 3,900 sq. ft., for 24 months commencing from 1st July 2026.
+
+2. The first 10 months shall be a lock-in period. The fee rises with an escalation of 6% after every 12 months. If two months' fee is in arrears the Licensor may revoke the licence.
+
+3. If the Licensee fails to vacate it shall pay Rs. 4,000/- per day. Stamp duty shall be borne equally.
+"""
+LETTING = """# Short letting of a store
+
+This letting is made the 3rd day of June 2026 between Moy Stores Limited ("the Lessor") and Brackenfold Mills plc ("the Lessee").
+
+1. The Lessor lets the store at Quay Lane for a term of three years from the 1st day of July 2026. The rent is €21,000 per annum.
+
+2. The Lessee may at any time after the 1st day of July 2027 end the letting on five months' notice, subject to payment of one month's rent. The Lessee refunds 8% of the cost of upkeep of the yard.
+
+3. If rent is 18 days late, or another duty is not met within 25 days of notice, the Lessor may re-enter.
+"""
 
 
 @pytest.mark.parametrize(
     ("sheet", "text", "term", "words"),
     [
+        ("lease", LEAVE, "lease_date", "4th day of June 2026"), ("lease", LEAVE, "premises", "Shed 4, Sahyadri Estate"), ("lease", LEAVE, "floor_area", "3,900 sq. ft."), ("lease", LEAVE, "term_length", "24 months"), ("lease", LEAVE, "lease_start", "1st July 2026"), ("lease", LEAVE, "lock_in_period", "10 months"), ("lease", LEAVE, "review_increase", "6%"), ("lease", LEAVE, "default_money", "two months"), ("lease", LEAVE, "holdover_charge", "4,000"), ("lease", LEAVE, "stamp_duty", "borne equally"),
+        ("lease", LETTING, "base_rent", "€21,000"), ("lease", LETTING, "break_date", "1st day of July 2027"), ("lease", LETTING, "break_notice", "five months"), ("lease", LETTING, "break_fee", "one month's rent"), ("lease", LETTING, "service_charge_share", "8%"), ("lease", LETTING, "default_money", "18 days"), ("lease", LETTING, "default_other", "25 days"),
         ("employment", WORK, "job_title", "Weaver"), ("employment", WORK, "start_date", "13 April 2026"), ("employment", WORK, "salary", "£31,500"), ("employment", WORK, "pay_in_lieu", "instead of notice"), ("employment", WORK, "death_benefit", "two"), ("employment", WORK, "non_compete", "five months"),
         ("equipment_finance", HIRE, "cash_price", "£86,000"), ("equipment_finance", HIRE, "overdue_rate", "2%"), ("equipment_finance", HIRE, "default_grace", "nine days"), ("equipment_finance", HIRE, "sale_proceeds_share", "90%"), ("equipment_finance", HIRE, "guarantor", "Holroyd Holdings Limited"),
         ("distribution", DEALER, "agreement_date", "11 May 2026"), ("distribution", DEALER, "minimum_purchase", "€340,000"), ("distribution", DEALER, "stock_holding", "ten weeks"), ("distribution", DEALER, "credit_limit", "€90,000"), ("distribution", DEALER, "inspection_period", "eight days"), ("distribution", DEALER, "buy_back_price", "85 %"),

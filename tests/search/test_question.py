@@ -39,6 +39,12 @@ def test_a_question_that_follows_leans_on_the_one_before():
     assert {i.name for i in before.ideas} <= {i.name for i in after.ideas}
 
 
+@pytest.mark.parametrize("words", ["And if the supplier gave notice?", "And once the mill is bought?"])
+def test_a_question_that_only_names_a_case_asks_for_the_same_thing(words):
+    before = understand("At what percentage of cost is stock taken back?")
+    assert understand(words, before=before).kinds == before.kinds
+
+
 @pytest.mark.parametrize("words", ["What is the capital of Norway?", "Tell me a joke about sheep"])
 def test_questions_about_the_world_are_known_as_such(words):
     assert understand(words).outside

@@ -277,3 +277,46 @@ def test_terms_in_other_drafting(sheet, text, term, words):
     finding = filled(sheet, text).finding(term)
     assert finding.found, finding.why
     assert words in finding.text
+
+
+TITLED = """# Hire purchase agreement
+
+Part D: special conditions
+
+D1. Idle looms. The instalments of a loom that stands idle are put off.
+
+D2. Early settlement in year four. No fee is due on a settlement after 3 May 2027.
+
+D3. Moving the looms. The looms may be moved within Otterdale.
+
+12. The hirer may settle the agreement by paying the balance. The fee is two per cent if the settlement date falls within twenty months of the first payment date. (a) The owner may end the hire if the hirer fails to pay a sum within six business days of its due date.
+"""
+
+
+def test_the_words_before_a_sentence_are_its_title():
+    finding = filled("equipment_finance", TITLED).finding("early_settlement")
+    assert "No fee is due" in finding.text
+    assert finding.text != "Early settlement in year four."
+
+
+def test_time_for_a_fee_or_a_default_is_no_time_for_payment():
+    abstracted = filled("equipment_finance", TITLED)
+    assert not abstracted.finding("payment_terms").found
+    assert "six business days" in abstracted.finding("default_grace").text
+
+
+PRICES = """# Distribution agreement
+
+1. The Supplier may change the price list once a year on not less than fifty days' notice. No increase shall exceed the change in the index of consumer prices over the eleven months to the date of the notice.
+
+2. The Supplier may end this Agreement without cause on seven months' notice. The Supplier may end this Agreement on forty days' notice given within eighty days after a change of control.
+"""
+
+
+@pytest.mark.parametrize(
+    ("term", "words"), [("price_change_notice", "fifty days"), ("termination_for_convenience", "seven months")]
+)
+def test_one_notice_is_not_in_conflict_with_that_of_another_thing(term, words):
+    finding = filled("distribution", PRICES).finding(term)
+    assert finding.state == "stated"
+    assert finding.text == words

@@ -337,11 +337,15 @@ def _itself(question: Question | None) -> Question | None:
     return replace(question, before=None) if question is not None and question.before is not None else question
 
 
+# "And if there is a recall?" names a case, not the thing that is asked, which is that of the question before.
+ONLY_A_CASE = pattern(r"\A(?:and|but|so|what|how\s+about)\s+(?:if|once|unless|in\s+case)\b", re.IGNORECASE)
 DAMAGE = pattern(r"\bdamage\b", re.IGNORECASE)  # is no sum, as damages are
 
 
 def _of_the_thing(words: str) -> tuple[str, ...]:
     """The kinds in which is given what a question names that goes on with the one before: "and the yield at year end?"."""
+    if ONLY_A_CASE.search(words):
+        return ()
     named = stems_of(DAMAGE.sub("", OF_WHAT.split(FOLLOWS.sub("", words))[0]))
     return ("percent", "number") if is_share(named) else _kinds_of_words(named)
 

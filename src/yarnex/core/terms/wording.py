@@ -115,7 +115,49 @@ def from_cues(term: Term, passages: Passages) -> Iterator[Candidate]:
                             why,
                         )
             else:
-                yield from _text_by_cue(term, passages, sentence, cue, weight, why)
+                yield from _text_by_cue(term, passages, sentence, cue, weight, why, _what_it_heads(passages, at))
+
+
+# A few words with a full stop and no verb, before the sentence that they are the title of: "Idle looms. Sums that ..."
+TITLE_WORDS = 6
+TITLED_PARAGRAPHS = 3
+BARE_NUMBER = pattern(r"\W*(?:[a-z]{0,2}\d{1,3}|[a-z])[.)]?\W*")
+NO_TITLE = pattern(
+    r"\d|:|\A\W*(?:to|this|all|no|any|the)\b|\b(?:is|are|was|were|be|has|have|do|does|shall|will|must|may|can|not)\b",
+    re.IGNORECASE,
+)
+
+
+def _is_title(passages: Passages, at: int) -> bool:
+    this = passages.sentences[at]
+    words = without_number(passages, this.span).of(passages.text)
+    goes_on = at + 1 < len(passages.sentences) and passages.sentences[at + 1].block == this.block
+    return goes_on and words.endswith(".") and len(words.split()) <= TITLE_WORDS and not NO_TITLE.search(words)
+
+
+def _opens_paragraph(passages: Passages, at: int) -> bool:
+    """True for the first sentence of a paragraph, a bare number before it left aside."""
+    block = passages.sentences[at].block
+    if at and BARE_NUMBER.fullmatch(passages.sentences[at - 1].low):
+        at -= 1
+    return at == 0 or passages.sentences[at - 1].block != block
+
+
+def _what_it_heads(passages: Passages, at: int) -> Span | None:
+    """The sentence that follows sentence number `at` where that is only its title, else None.
+
+    Paragraphs are titled together: most of those under the same headings must begin with such words, and three at least.
+    """
+    sentences = passages.sentences
+    if not _is_title(passages, at) or not _opens_paragraph(passages, at):
+        return None
+    together = [
+        i
+        for i, s in enumerate(sentences)
+        if s.headings == sentences[at].headings and _opens_paragraph(passages, i) and not BARE_NUMBER.fullmatch(s.low)
+    ]
+    titled = sum(_is_title(passages, i) for i in together)
+    return sentences[at + 1].span if titled >= max(TITLED_PARAGRAPHS, len(together) / 2) else None
 
 
 def _typed_by_cue(
@@ -197,7 +239,7 @@ NEXT_CLAUSE = pattern(
 
 
 def _text_by_cue(
-    term: Term, passages: Passages, sentence: Sentence, cue: Phrase, weight: float, why: str
+    term: Term, passages: Passages, sentence: Sentence, cue: Phrase, weight: float, why: str, headed: Span | None
 ) -> Iterator[Candidate]:
     text, span = passages.text, sentence.span
     if not cue.has_slot:
@@ -206,10 +248,14 @@ def _text_by_cue(
             and term.type == "text"
             and (not term.value_says or says(term.value_says, span.of(text)))
         ):
-            whole = with_items(passages, span)
+            whole = with_items(passages, headed or span)
             piece = shortened(text, without_number(passages, whole))
             cite = Cite(passages.document, piece)
-            quote = quote_around(passages, span) if whole == span else Cite(passages.document, cut(text, whole, piece))
+            quote = (
+                quote_around(passages, whole)
+                if whole == (headed or span)
+                else Cite(passages.document, cut(text, whole, piece))
+            )
             yield Candidate("stated", Text(on_one_line(cite.quote)), cite, quote, weight - 0.06, "cue", why)
         return
     m = cue.lead.search(text, span.start, span.end)

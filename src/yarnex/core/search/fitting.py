@@ -213,44 +213,15 @@ def _has_another_role(inquiry: Inquiry, question: Question, answer: Answer) -> b
     return not any(frozenset(stems_of(called)).issuperset(way) for way in ways)
 
 
+SMALL_WORDS = (
+    "the a an any this such each its of for and or in to no all our your their his her by with as that which on at from"
+)
 # What may stand before a thing and makes no other sort of it: "the annual fee" is a fee.
 NO_SORT = frozenset(
     stems_of(
         "the a an any this such each its total annual full-year half-year year period yearly monthly quarterly weekly maximum minimum new initial further said relevant aggregate gross net additional one two full whole same other first second last final current present agreed fixed of for and or in to per no all our your their his her by with as that which upon on at from"
     )
-) | frozenset(
-    (
-        "the",
-        "a",
-        "an",
-        "any",
-        "this",
-        "such",
-        "each",
-        "its",
-        "of",
-        "for",
-        "and",
-        "or",
-        "in",
-        "to",
-        "no",
-        "all",
-        "our",
-        "your",
-        "their",
-        "his",
-        "her",
-        "by",
-        "with",
-        "as",
-        "that",
-        "which",
-        "on",
-        "at",
-        "from",
-    )
-)
+) | frozenset(SMALL_WORDS.split())
 
 
 def _of_another_sort(inquiry: Inquiry, question: Question, answer: Answer) -> bool:

@@ -361,6 +361,19 @@ def _own_label(row: Row, here: set[int]) -> bool:
 LABELLED = pattern(r"(?:[A-Z][a-z]+(?:\s[a-z]+){0,2}|[A-Z]{3,12}):\s\S|(?:No|Nr|Ref)\.?:?\s[A-Z/-]*\d")
 
 
+def _above_indented(row: Row, before: Row, after: Row | None) -> bool:
+    """True for a line in the first column that stands flush with the one above and over one that is set in: a group's name."""
+    set_in = 0.8 * row.size
+    return (
+        after is not None
+        and row.text[:1].isupper()
+        and not any(c.isdigit() for c in row.text)
+        and abs(before.x0 - row.x0) < set_in / 2
+        and after.x0 > row.x0 + set_in
+        and len(after.segments) > 1
+    )
+
+
 def _logical_rows(rows: list[Row], cuts: list[float], separators: list[float]) -> list[list[Row]]:
     """Printed rows -> rows of the table, each with the printed lines that its cells wrap over."""
 
@@ -389,7 +402,7 @@ def _logical_rows(rows: list[Row], cuts: list[float], separators: list[float]) -
     lead = min(clear, default=0.0)
     uneven = bool(clear) and max(clear) > 1.25 * lead
     groups = [[rows[0]]]
-    for step, row in zip(steps, rows[1:], strict=True):
+    for step, row, after in zip(steps, rows[1:], [*rows[2:], None], strict=True):
         before = groups[-1][-1]
         here = filled(row)
         overlapping = row.top < before.bottom - 0.35 * row.size
@@ -408,8 +421,13 @@ def _logical_rows(rows: list[Row], cuts: list[float], separators: list[float]) -
         )
         head = len(groups) == 1 and close and not any(FIGURE.match(s.text) for r in (before, row) for s in r.segments)
         head = head and not any(LABELLED.match(s.text) for s in row.segments)
+        # in two columns, capitals in both cells are a label and its value rather than the second line of a head
+        head = head and not (len(cuts) == 1 and here == filled(before) == {0, 1} and all(s.text[:1].isupper() for s in row.segments))
         if all(NUMERIC.fullmatch(s.text) for s in row.segments) and not overlapping:
             groups.append([row])  # a total without a label
+            continue
+        if not overlapping and here == {0} and _above_indented(row, before, after):
+            groups.append([row])
             continue
         if not overlapping and (_second_pair(row, before, here, filled(before)) or _own_label(row, here)):
             groups.append([row])

@@ -8,7 +8,7 @@ from collections.abc import Iterator
 from yarnex.core.document.model import Span
 from yarnex.core.patterns import pattern
 
-_end = pattern(r"[.?!][\"”’')\]]*(?=\s+[\"“‘'(\[]?[A-Z0-9“])|;(?=\s)|\n")
+_end = pattern(r"[.?!][\"”’')\]]*(?=\s+[\"“‘'(\[]?[A-Z0-9“]|\s+\((?:[a-z]|[ivx]{2,4})\)\s)|;(?=\s)|\n")
 STARTS = r"(?:The|If|In|On|Any|All|No|This|Each|Tenant|Landlord|It|One|Two|Three|A|An|He|She|We|They|There|When|After|Both|Some|Most|Its|Our|His|Her|I|You|Then|At|As|For|But|Mr|Mrs|Ms|Dr|That|These|Nobody|Everyone|By|From|To)\s"
 _numbered = pattern(r"\b(?:no|nos|vol|art|cl|para|sec|p|pp|item)\.\Z")
 _abbreviation = pattern(

@@ -25,7 +25,7 @@ from yarnex.core.search.cues import (
 from yarnex.core.search.elapsed import elapsed_asked, elapsed_fit, split_year_fit, value_that_holds
 from yarnex.core.search.inquiry import Inquiry, Way
 from yarnex.core.search.opposites import opposed_to
-from yarnex.core.search.question import Question
+from yarnex.core.search.question import AUXILIARY, Question
 from yarnex.core.search.weighing import EVIDENCE, Answer, likely_there
 from yarnex.core.terms.by_words import COMPARED, Idea
 from yarnex.core.terms.candidates import on_one_line
@@ -118,6 +118,7 @@ def measured(question: Question, answer: Answer) -> Answer:
     elif isinstance(value, Quantity) and value.unit is None and HOW_MANY.search(question.text):
         fit = 0.0 if value.value == int(value.value) and not _is_designator(answer) else NOT_WHOLE
         fit += _of_how_many(question, answer)  # things are counted in whole numbers
+        fit += _counts_what_is_asked(question, answer)
     elif isinstance(value, Quantity) and HOW_MANY.search(question.text) and value.unit not in NO_MEASURE:
         fit = 0.0 if names & frozenset(stems_of(str(value.unit))) else NOT_WHOLE  # things are counted, not weighed
     elif isinstance(value, Quantity) and value.unit == "times" and not ASKS_RATIO.search(question.text):
@@ -210,11 +211,22 @@ SOME_OF = pattern(
     re.IGNORECASE,
 )
 
+# "22 items: 18 works on paper and four prints": the sum of the parts comes first.
+THEN_PARTS = pattern(
+    r"(?:\s+[a-z][\w’'-]*){1,3}(?::|,\s+of\s+which)\s+(?:\d|two|three|four|five|six|seven|eight|nine|ten)"
+)
+A_PART = pattern(r"\d(?:\s+[a-z][\w’'-]*){1,3}(?::|,\s+of\s+which)\s[^.;:]{0,40}\Z")
+IN_PARTS = 0.5
+
 
 def _of_how_many(question: Question, answer: Answer) -> float:
     """1 for the first of two numbers of which the second tells of how many, -1 for the second; the other way round where a
     question asks for all of them."""
     text, place = answer.quote.document.text, answer.span
+    if THEN_PARTS.match(text, place.end):
+        return IN_PARTS
+    if A_PART.search(text, max(0, place.start - 60), place.start):
+        return -IN_PARTS
     fit = (
         1.0
         if OF_ALL.match(text, place.end)
@@ -223,6 +235,36 @@ def _of_how_many(question: Question, answer: Answer) -> float:
         else 0.0
     )
     return -fit if not WHOLE.isdisjoint(question.stems) else fit
+
+
+COUNTED_THING = pattern(
+    rf"\bhow\s+many\s+(?P<things>(?:(?!{AUXILIARY}\b)[\w’'-]+\s+){{1,4}}?){AUXILIARY}\b", re.IGNORECASE
+)
+# What a number counts: the words behind it up to a preposition, a verb or the end of the phrase.
+BEHIND_NUMBER = pattern(
+    r"(?:\s+\(\d+\))?(?P<things>(?:\s+(?!(?:of|in|on|at|for|to|by|from|per|and|or|with|a|an|the|is|are|was|were|have|has|had|will|may|must|shall|that|which|who)\b)[a-z][\w’'-]*){1,3})"
+)
+COUNTS_IT, COUNTS_OTHER = (
+    0.3,
+    0.4,
+)  # how much it speaks for a number that it counts what is asked, and against one of other things
+
+
+def _counts_what_is_asked(question: Question, answer: Answer) -> float:
+    """How far the words behind a number are what a question "how many ..." counts; less than 0 where they are another thing."""
+    asked, told = COUNTED_THING.search(question.text), BEHIND_NUMBER.match(answer.quote.document.text, answer.span.end)
+    if asked is None or told is None:
+        return 0.0
+    head = stems_of(asked["things"])[-1:]
+    ways = {
+        way for idea in question.ideas if head and head[0] in idea.name for way, worth in idea.ways if worth >= 0.75
+    }
+    if not ways:
+        return 0.0
+    stems = stems_of(told["things"])
+    if any(set(way) <= set(stems) for way in ways):
+        return COUNTS_IT
+    return -COUNTS_OTHER if told["things"].rstrip().endswith("s") else 0.0
 
 
 def of_another_thing(inquiry: Inquiry, parts: Sequence[Idea], answer: Answer) -> Answer:

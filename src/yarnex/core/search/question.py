@@ -28,6 +28,12 @@ FORMS: tuple[tuple[str, tuple[str, ...]], ...] = (
     (r"\b(?:at\s+)?what\s+(?:is\s+the\s+)?(?:exchange\s+|conversion\s+)?rate\b(?=.*\b(?:convert\w*|conversion|exchange\w*|currenc\w+|dollars?|euros?|sterling)\b)(?!.*\binterest\b)", ("number", "text")),
     (r"\b(?:to|against|over|on)\s+(?:which|what)\s+(?:[\w-]+\s+){0,2}(?:rate|index|benchmark)\b(?=.*\b(?:linked|tied|based|indexed|refer\w*|pegged)\b)|\bwhich\s+(?:reference|benchmark|base)\s+rate\b", ("text",)),
     (r"\bhow\s+old\b", ("duration", "date", "number", "text")),
+    (r"\bhow\s+likely\b|\bwhat\s+(?:is|was|are|were)\s+the\s+(?:\w+\s+)?(?:chances?|likelihood|probability|odds|risk)\s+(?:of|that)\b", ("percent", "number", "text")),
+    (r"\bhow\s+(?:damp|humid|moist)\b", ("percent", "number")),
+    (r"\bhow\s+far\s+back\b", ("date", "duration", "text")),
+    (r"\bby\s+how\s+much\b.*\b(?:lengthened|extended|prolonged|shortened|brought\s+forward|put\s+off|postponed|delayed)\b", ("duration", "percent", "money", "text")),
+    (r"\b(?:what|how\s+much)\s+(?:can|could|may|might|must|should|will|would)\s+(?!not\b)(?:[\w'’-]+\s+){1,5}(?:carry|lift|bear|hold|support|withstand)\b(?!\s+(?:out|back|up|on)\b)", ("number", "percent", "money", "text")),
+    (r"(?<!for\s)\bhow\s+long\s+(?:is|are|was|were)\s+(?:the|an?|this|that|his|her|its|their|our|each)\s+(?:[\w'’-]+\s*){1,3}\?", ("duration", "number", "text")),
     (r"\bin\s+(?:time|hours|days|weeks|months|years)\s*\?", ("duration", "number")),
     (r"\bloan[\s-]to[\s-](?:value|cost)\b|\bltv\b|\bwhat\s+(?:is\s+the\s+)?(?:margin|spread)\s+(?:over|above|on)\b|\bwhat\s+(?:\w+\s+){0,2}(?:margin|spread|mark-?up)\s+(?:over|above)\b", ("percent", "number")),
     (r"\bwhat\s+(?:share|percentage|proportion|per\s?cent)\s+of\b", ("percent", "money", "number")),
@@ -50,10 +56,10 @@ FORMS: tuple[tuple[str, tuple[str, ...]], ...] = (
     (rf"\bhow\s+many\s+{UNIT_WORDS}['’]?\s+(?:rent|salary|pay|fees?)\b", ("duration",)),
     (r"\bhow\s+(?:fast|quickly)\s+(?:may|can|must|could|did|does|do|will)\s.*\b(?:grow|rise|increase|go\s+up|fall)", ("percent", "money", "number")),
     (r"\bhow\s+long\s+(?:\w+\s+){0,8}?(?:runs?|lasts?|continues?|stays?|remains?|valid|good|fixed|in\s+force|open|held|until)\b", ("duration", "date", "text")),
-    (rf"\bhow\s+many\s+(?:(?:lease|contract|calendar|full|whole|complete|further|extra|consecutive|clear|running|successive)\s+(?=(?:business\s+|working\s+)?(?:day|week|month|year|quarter)))?{UNIT_WORDS}\b|\bhow\s+(?:long|soon|fast|quickly|late|early|far\s+ahead|far\s+in\s+advance|long\s+beforehand)\b|\bhow\s+much\s+(?:notice|time|warning)\b|\bwithin\s+what\s+(?:time|period)\b|\bon\s+(?:what|how\s+much)\s+notice\b|\bwhat\s+(?:\w+\s+)?notice\b|\bwhat\s+(?:period|length\s+of\s+time|cure\s+period|warranty)\b", ("duration", "text")),
+    (rf"\bhow\s+many\s+(?:(?:lease|contract|calendar|full|whole|complete|further|extra|consecutive|clear|running|successive)\s+(?=(?:business\s+|working\s+)?(?:day|week|month|year|quarter)))?{UNIT_WORDS}\b|\bhow\s+(?:long|soon|fast|quickly|late|early|far\s+ahead|far\s+in\s+advance|long\s+beforehand)\b|\bhow\s+much\s+(?:notice|time|warning)\b|\bwithin\s+what\s+(?:time|period)\b|\bon\s+(?:what|how\s+much)\s+notice\b|\bwhat\s+(?:\w+\s+)?(?:notice|warning)\b|\bwhat\s+(?:period|length\s+of\s+time|cure\s+period|warranty)\b", ("duration", "text")),
     (r"\bwhat\s+(?:part|portion|fraction|slice|proportion)\s+of\b|\bby\s+what\s+(?:part|fraction|proportion)\b", ("percent", "money", "number")),
     (r"\bhow\s+often\b", ("often", "duration", "text")),
-    (r"\A(?:(?:and|but|so|to|by|from|for|with|on|of|at|in)\s+){0,2}(?:who|whom|whose)\b|\bwhich\s+(?:firm|company|bank|party|person|broker|court|insurer|auditor|supplier|organisation|authority|director|non-executive)\b|\bto\s+whom\b", ("party", "text")),
+    (r"\A(?:(?:and|but|so|to|by|from|for|with|on|of|at|in)\s+){0,2}(?:who|whom|whose)\b|\bwhich\s+(?:firm|company|bank|party|person|broker|court|insurer|auditor|supplier|organisation|authority|director|non-executive|adjusters?|solicitors?|lawyers?|architects?|engineers?|surveyors?|contractors?|consultants?|laborator(?:y|ies)|doctors?|surgeons?|university|lender|manufacturer)\b(?!\s+(?:fees?|costs?|reports?|rates?)\b)|\bto\s+whom\b", ("party", "text")),
     (r"(?:\A|,\s+)(?:and\s+|but\s+)?(?:by\s+|from\s+|since\s+|until\s+|on\s+|up\s+to\s+)?when\b|\b(?:what|which)\s+(?:\S+\s+)?(?:date|day)\b|\bwhat\s+year\s+end\b", ("date", "time", "duration", "text")),
     (r"\bwhat\s+(?:\w+\s+){0,3}?(?:limit|cap|ceiling|deductible|excess)\b|\bwhat\s+is\s+the\s+(?:most|least|highest|lowest|largest|smallest|greatest)\b", ("money", "percent", "number", "duration", "text")),
     (r"\bto\s+(?:what|how\s+much)\s+(?:is|are|was|were|has|have|did|will|does)\b.*\b(?:raised?|increased?|cut|reduced?|lowered|changed|extended|risen?|rose|fall|fallen|fell|grown?)\b", ("money", "percent", "number", "duration", "text")),
@@ -65,7 +71,7 @@ FORMS: tuple[tuple[str, tuple[str, ...]], ...] = (
     (r"\bhow\s+much\s+(?:does|do|did)\s+(?:\w+\s+){1,4}(?:count|weigh|grow|rise|increase)\b|\bby\s+how\s+much\b|\bby\s+what\b|\bby\s+how\s+many\s+points\b", ("percent", "money", "number")),
     (r"\bhow\s+(?:big|large|high|tall|deep|heavy|far|loud|cold|hot|warm|wide|thick|strong)\b|\bhow\s+many\b|\bwhat\s+(?:\w+\s+){0,2}?(?:number|ratio)\b|\bwithin\s+what\s+distance\b|\bwhat\s+does\s+(?:\w+\s+){1,3}(?:weigh|measure|hold|burn|consume|use)\b", ("number", "percent")),
     (r"\bwhat\s+(?:does|did|do|will|has|have)\s+(?:[\w’'-]+\s+){1,4}(?:gets?|give|gives|given|set\s+aside|put\s+in)\b(?!\s+(?:up|back|away|out|rid|to\s+(?!(?:the|its|their|his|her)\b)|notice|reasons?|consent|leave))", ("money", "percent", "number", "duration", "text")),
-    (r"\bhow\s+much\b|\bwhat\s+(?:\w+\s+){0,3}?(?:sum|amount|price|cost|costs|fee|fees|rent|deposit|salary|premium|charge|charges|cover|value|budget|penalty|excess|allowance|net\s+worth|debt|worth)\b|\bwhat\s+(?:does|did|do|would|will|may|must|can|could|should|shall)\s+.*\b(?:cost|pay|come\s+to|charge|earn|save|fetch|bring\s+in|sell\s+for|raise|spend|owe|receive|contribute|lose)\b|\bwhat\s+(?:is|was|are|were)\s+.*\b(?:paid|charged|worth|payable|spent)\b", ("money", "percent", "number", "duration")),
+    (r"\bhow\s+much\b|\bwhat\s+(?:\w+\s+){0,3}?(?:sum|amount|price|cost|costs|fee|fees|rent|deposit|salary|premium|charge|charges|cover|value|budget|penalty|excess|allowance|net\s+worth|debt|worth)\b|\bwhat\s+(?:does|did|do|would|will|may|must|can|could|should|shall)\s+.*\b(?:cost|pay|come\s+to|charge|earn|save|fetch|bring\s+in|sell\s+for|raise|spend|owe|receive|contribute|lose)\b|\bwhat\s+(?:is|was|are|were|will\s+be|has\s+been)\s+.*\b(?:paid|charged|worth|payable|spent|set\s+aside|knocked\s+off|taken\s+off|deducted|held\s+back|withheld|kept\s+back|written\s+off|refunded|reimbursed)\b|\bwhat\s+(?:must|should|shall|may|can|will|would)\s+.*\bbe\s+(?:worth|paid|spent|set\s+aside)\b", ("money", "percent", "number", "duration")),
 )  # fmt: skip
 # What is asked for one after another: a sum for each year.
 FOR_EACH = pattern(
@@ -98,6 +104,9 @@ HOW = pattern(r"\bhow\s+(?P<what>long|big|large)\b", re.IGNORECASE)
 HOW_BIG = pattern(
     r"\bhow\s+(?:big|large|high|low|great)\s+(?:is|was|are|were|will)\s+(?:be\s+)?(?P<thing>.+)", re.IGNORECASE
 )
+_lent = frozenset(
+    stem(w) for w in "loan facility overdraft mortgage fund fine grant gift reserve pension investment line".split()
+)
 # "What are the borrowings?" asks for a sum, though it is in the plural.
 SUMS = pattern(
     r"(?:and\s+)?what\s+(?:are|were)\s+(?:the|its|our|their)\s+(?:total\s+|net\s+|annual\s+)?(?:[\w-]+\s+)?(?:damages|borrowings?|emissions?|earnings|sales|revenues?|savings?|proceeds|debts?)\b",
@@ -109,7 +118,7 @@ IN_UNITS = pattern(
 )
 # "How much gas must be saved": a measured thing, where its name is not given as a sum.
 HOW_MUCH_OF = pattern(
-    rf"\bhow\s+much\s+(?!{AUXILIARY}\b|(?:of|more|less|money|notice|time|warning|tax|longer|earlier|later|further|in|per|a|an|the)\b)(?P<thing>[a-z]{{3,}})\s+{AUXILIARY}\b",
+    rf"\bhow\s+much\s+(?!{AUXILIARY}\b|(?:of|more|less|money|notice|time|warning|tax|longer|earlier|later|further|in|per|a|an|the)\b)(?P<thing>[a-z]{{3,}})\s+(?:{AUXILIARY}|goes|comes|flows|passes|leaves|enters|remains|went|came|passed|left)\b",
     re.IGNORECASE,
 )
 ASKED_WEIGHT = 0.4  # what "how long" asks for counts less than what it is asked of
@@ -368,7 +377,8 @@ def kinds_of(words: str) -> tuple[tuple[str, ...], bool]:
     if is_share(named):
         return ("percent", "number"), True
     if (sized := HOW_BIG.search(asked)) and not IN_UNITS.search(asked):
-        of_sum = _kinds_of_words(tuple(reversed(stems_of(OF_WHAT.split(sized["thing"])[0]))))
+        named = stems_of(OF_WHAT.split(sized["thing"])[0])
+        of_sum = ("money",) if _lent & set(named) else _kinds_of_words(tuple(reversed(named)))
         return (*of_sum, *(k for k in ("number", "percent", "money") if k not in of_sum)), True
     if units_asked(named) - RATIO:
         return ("number", "percent"), True

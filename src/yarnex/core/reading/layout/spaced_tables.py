@@ -422,7 +422,9 @@ def _logical_rows(rows: list[Row], cuts: list[float], separators: list[float]) -
         head = len(groups) == 1 and close and not any(FIGURE.match(s.text) for r in (before, row) for s in r.segments)
         head = head and not any(LABELLED.match(s.text) for s in row.segments)
         # in two columns, capitals in both cells are a label and its value rather than the second line of a head
-        head = head and not (len(cuts) == 1 and here == filled(before) == {0, 1} and all(s.text[:1].isupper() for s in row.segments))
+        head = head and not (
+            len(cuts) == 1 and here == filled(before) == {0, 1} and all(s.text[:1].isupper() for s in row.segments)
+        )
         if all(NUMERIC.fullmatch(s.text) for s in row.segments) and not overlapping:
             groups.append([row])  # a total without a label
             continue

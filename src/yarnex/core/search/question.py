@@ -105,7 +105,21 @@ HOW_BIG = pattern(
     r"\bhow\s+(?:big|large|high|low|great)\s+(?:is|was|are|were|will)\s+(?:be\s+)?(?P<thing>.+)", re.IGNORECASE
 )
 _lent = frozenset(
-    stem(w) for w in "loan facility overdraft mortgage fund fine grant gift reserve pension investment line".split()
+    stem(w)
+    for w in [
+        "loan",
+        "facility",
+        "overdraft",
+        "mortgage",
+        "fund",
+        "fine",
+        "grant",
+        "gift",
+        "reserve",
+        "pension",
+        "investment",
+        "line",
+    ]
 )
 # "What are the borrowings?" asks for a sum, though it is in the plural.
 SUMS = pattern(

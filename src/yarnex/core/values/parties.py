@@ -32,7 +32,7 @@ _goes_on = pattern(
 )
 _role = pattern(
     r"\(\s*(?:(?:hereinafter|herein|hereafter|collectively|individually|together|each|as|called|referred\s+to|known|in\s+this\s+\w+|,|the|a|an|or|with|its|successors|and|assigns)\s+)*"
-    r"[\"“”'‘](?:the\s+)?(?P<role>[A-Z][A-Za-z’' -]{2,40}?)[\"”’']",
+    r"[\"“”'‘](?:the\s+)?(?P<role>[A-Z][A-Za-z’' -]{2,40}?|you|we|us)[\"”’']",
 )
 _bare_role = pattern(
     r"\(\s*(?:the|each\s+an?|together,?\s+the)\s+(?P<role>[A-Z][a-z]{2,20}(?:\s[A-Z][a-z]{2,20})?)\s*\)"
@@ -48,6 +48,7 @@ _things = pattern(  # defined in brackets like a party, and no party
 _person = pattern(
     r"(?:(?:Mr|Mrs|Ms|Miss|Dr|DR|MR|MRS|MS|Prof|Professor|Sir|Dame)\.?\s+)?[A-Z][\w'’-]*\.?(?:\s[A-Z][\w'’-]*\.?){1,3}"
 )
+_lead = pattern(r"(?:By\s+and\s+between|Between|By|And|From|To)\s+(?=[A-Z])")
 _numbered = pattern(r"\s*(?:and\s+)?\(?\d{1,2}[.)]{1,2}\s*", re.IGNORECASE)
 _stop = pattern(
     rf"(?:,\s+(?!(?:{FORMS})(?!\w))|;|\s+\((?!(?:[A-Z]{{2,4}}|[A-Z][a-z]+)\)[,\s])|\s+(?:of|whose|having|a company|acting|incorporated|registered|with|as|c/o|at)\s|\s+[–—-]\s|\Z)"
@@ -116,6 +117,8 @@ def find_party_roles(text: str) -> Iterator[Found[PartyRole]]:
         begin, name = floor + place[0], place[1]
         if numbered := re.match(r"\d{1,2}[.)]\s+", name):
             begin, name = begin + numbered.end(), name[numbered.end() :]
+        if lead := _lead.match(name):
+            begin, name = begin + lead.end(), name[lead.end() :]
         if (
             name
             and len(name) < 120

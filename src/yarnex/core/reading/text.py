@@ -136,7 +136,7 @@ def line_drafts(lines: list[str], page: int = 0, before: int = 0) -> list[Draft]
 
 BULLET = pattern(r"\A(\s*)[-*](?=\s+\S)")
 # "3 How to send", "2. Cause", "Outlook": a line that may be a title; what follows tells.
-TITLE = pattern(r"(?P<number>\d{1,2}(?:\.\d{1,2})*)?\.?\s*(?P<words>[A-Z][^:@£$€\t]*[\w)’'])")
+TITLE = pattern(r"(?P<number>\d{1,2}(?:\.\d{1,2})*|[A-Z](?=\.\s))?\.?\s*(?P<words>[A-Z][^:@£$€\t]*[\w)’'])")
 OF_LISTS = pattern(r"\A[-*–•]\s|\S\s{3,}\S.*\S\s{2,}\S")  # a point, or cells set apart
 TITLE_LETTERS, TITLE_WORDS = 70, 9
 PROSE, LONG_PROSE = 5, 9  # words of a line that is prose, below a numbered title and below one without a number
@@ -148,7 +148,7 @@ def _titles(lines: list[str]) -> set[int]:
     for place, line in enumerate(lines):
         bare = line.strip()
         m = TITLE.fullmatch(bare) if len(bare) <= TITLE_LETTERS and len(bare.split()) <= TITLE_WORDS else None
-        if m is None or re.search(r"\s{2,}(?!\S*\Z)|\s{3,}", bare) or (m["number"] and not re.match(r"[\d.]+\s", bare)):
+        if m is None or re.search(r"\s{2,}(?!\S*\Z)|\s{3,}", bare) or (m["number"] and not re.match(r"(?:[\d.]+|[A-Z]\.)\s", bare)):
             continue
         below = next((n.strip() for n in lines[place + 1 :] if n.strip()), "")
         above = lines[place - 1].strip() if place else ""

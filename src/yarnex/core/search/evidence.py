@@ -76,35 +76,60 @@ def of_the_party(inquiry: Inquiry, question: Question, answers: list[Answer]) ->
     """The answers with whether their sentence is about another party than the one asked about: it does not name that one,
     or says of another what is asked of that one. "The Tenant may end it" is no answer to "may the landlord end it?".
     """
-    roles = {role: frozenset(stems_of(role)) for role in inquiry.values.roles}
+    roles = {role: (stems_of(role),) for role in inquiry.values.roles} or voices_of(inquiry)
     ways = {way for idea in question.ideas for way, worth in idea.ways if worth >= NAMES_PARTY}
-    asked = [role for role, stems in roles.items() if tuple(stems) in ways]
+    asked = [role for role, names in roles.items() if not ways.isdisjoint(names)]
     if not asked and OF_A_PERSON.search(question.text):  # "what does she pay in?"
         asked = [role for role, name in inquiry.values.roles.items() if not is_organisation(name)]
     if len(asked) != 1 or len(roles) < 2:
         return answers
     opening = stems_of(" ".join(question.text.split()[:OPENING_WORDS]))
-    as_subject = DOES.match(question.text) is not None and bool(roles[asked[0]] & frozenset(opening))
+    as_subject = DOES.match(question.text) is not None and any(set(n) & set(opening) for n in roles[asked[0]])
     out = []
     for answer in answers:
         sentence = inquiry.passages.sentence_at(answer.span.start)
         words = sentence.span.of(inquiry.passages.text) if sentence is not None else ""
-        named = [(at, role) for role in roles if 0 <= (at := words.find(role)) < SUBJECT]
+        named = [(at, role) for role in roles if 0 <= (at := _place_of(role, words)) < SUBJECT]
         others = any(role not in asked for _, role in named)
         first = min(named)[1] if named else ""
         told = answer.quote.quote
-        if asked[0] not in told and any(
+        if _place_of(asked[0], told) < 0 and any(
             re.search(rf"\bby\s+(?:the\s+)?{re.escape(r)}\b", told) for r in roles if r not in asked
         ):
             continue  # what another pays or does
-        if others and (asked[0] not in words or (as_subject and first not in asked)):
+        if others and (_place_of(asked[0], words) < 0 or (as_subject and first not in asked)):
             evidence = list(answer.evidence)
-            if as_subject and asked[0] not in words and ACTS.match(words, min(named)[0] + len(first)):
+            if as_subject and _place_of(asked[0], words) < 0 and ACTS.match(words, min(named)[0] + len(first)):
                 continue  # another's right
             evidence[EVIDENCE.index("other_party")] = 1.0
             answer = replace(answer, evidence=tuple(evidence))
         out.append(answer)
     return out
+
+
+# Who speaks and who is spoken to in papers that name no roles but "we" and "you", by the sheet of the paper.
+VOICES: dict[str, dict[str, str]] = {
+    "insurance": {"we": "insurer underwriter company", "you": "insured policyholder assured"},
+    "employment": {"we": "employer company", "you": "employee"},
+    "loan": {"we": "lender bank", "you": "borrower customer"},
+    "proposal": {"we": "bidder tenderer supplier seller contractor", "you": "customer buyer purchaser client"},
+}
+
+
+def voices_of(inquiry: Inquiry) -> dict[str, tuple[Stems, ...]]:
+    """ "we" and "you" with the stems of what each is called, where a paper of a known kind speaks so."""
+    voices = VOICES.get(inquiry.sheet.name, {})
+    if not all(re.search(rf"\b{voice}\b", inquiry.passages.text, re.IGNORECASE) for voice in voices):
+        return {}
+    return {voice: tuple(stems_of(word) for word in words.split()) for voice, words in voices.items()}
+
+
+def _place_of(role: str, words: str) -> int:
+    """Where a party's role stands in some words; -1 where it does not."""
+    if not role.islower():
+        return words.find(role)
+    found = re.search(rf"\b{role}\b", words, re.IGNORECASE)
+    return found.start() if found is not None else -1
 
 
 def measured(question: Question, answer: Answer) -> Answer:

@@ -196,7 +196,10 @@ def list_items(term: Term, passages: Passages, span: Span) -> tuple[ListOf, Span
             return ListOf(days), Span(found[0].start(), found[-1].end())
         return None
     words = span.of(passages.text)
-    parts = [p.strip(" .") for p in re.split(r";\s*|,\s+and\s+|,\s+|\s+and\s+", words) if p.strip(" .")]
+    _, colon, listed = words.partition(": ")
+    listed = listed if colon else words
+    between = r";\s*(?:and\s+|or\s+)?" if colon and ";" in listed.rstrip("; ") else r";\s*|,\s+and\s+|,\s+|\s+and\s+"
+    parts = [p.strip(" .;") for p in re.split(between, listed) if p.strip(" .;")]
     return (ListOf(tuple(parts)), span) if parts else None
 
 

@@ -171,6 +171,22 @@ def from_headed_lists(term: Term, passages: Passages) -> Iterator[Candidate]:
         yield Candidate("stated", ListOf(words), inside, quote, 0.84, "heading", why)
 
 
+NUMBERED_SENTENCE = pattern(r"\(?(?:[A-Z]\d{1,2}|\d{1,2}\.\d{1,2}|[a-z](?=\)))[.)]?\s")
+
+
+def _numbered_in_a_row(text: str, said: list[Span]) -> list[Span]:
+    """Sentences that open with a number of their own ("B1 Injury. B2 War."), each with those behind it that have none."""
+    if not said or NUMBERED_SENTENCE.match(text, said[0].start) is None:
+        return []
+    out: list[Span] = []
+    for span in said:
+        if NUMBERED_SENTENCE.match(text, span.start) is not None:
+            out.append(span)
+        else:
+            out[-1] = Span(out[-1].start, span.end)
+    return out
+
+
 def _items_under(passages: Passages, place: int) -> tuple[list[Span], int]:
     """The items of the section that a heading opens, and where it ends."""
     document, text = passages.document, passages.text
@@ -201,5 +217,5 @@ def _items_under(passages: Passages, place: int) -> tuple[list[Span], int]:
         elif not headed:
             said += [s.span for s in passages.sentences if block.span.holds(s.span)]
     top = min((depth for depth, _ in headed), default=0)
-    in_a_row = said if all(len(s.of(text).split()) <= ITEM_WORDS for s in said) else []
+    in_a_row = said if all(len(s.of(text).split()) <= ITEM_WORDS for s in said) else _numbered_in_a_row(text, said)
     return (items or rows or [s for depth, s in headed if depth == top] or in_a_row), end

@@ -102,7 +102,7 @@ def from_cues(term: Term, passages: Passages) -> Iterator[Candidate]:
             elif term.type == "list":
                 if (lead := cue.search(words)) is not None:
                     items = enumerated(passages, sentence.span.start + lead.end()) or list_items(
-                        term, passages, sentence.span
+                        term, passages, _through_semicolons(passages, at)
                     )
                     if items is not None:
                         yield Candidate(
@@ -116,6 +116,16 @@ def from_cues(term: Term, passages: Passages) -> Iterator[Candidate]:
                         )
             else:
                 yield from _text_by_cue(term, passages, sentence, cue, weight, why, _what_it_heads(passages, at))
+
+
+def _through_semicolons(passages: Passages, at: int) -> Span:
+    """Sentence number `at` with the parts of it that stand behind semicolons."""
+    first = last = passages.sentences[at]
+    for part in passages.sentences[at + 1 :]:
+        if part.block != first.block or not last.span.of(passages.text).endswith(";"):
+            break
+        last = part
+    return Span(first.span.start, last.span.end)
 
 
 # A few words with a full stop and no verb, before the sentence that they are the title of: "Idle looms. Sums that ..."

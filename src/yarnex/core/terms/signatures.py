@@ -64,6 +64,7 @@ EACH_FOR = pattern(
 # "Signed as a deed A. Smith - B. Jones - witness: C. Orr"
 IN_A_ROW = pattern(rf"\b[Ss]igned(?:\s+as\s+a\s+deed)?:?\s+(?P<all>{_name}(?:\s+[-–—/·|]\s+{_name})+)")
 BY = pattern(r"\s+By:")
+NAMED = pattern(r"\b(?:Name|Title):|/s/")
 FIRM_BY = pattern(r"[A-Z][^\n]{3,80}?\s+By:\s")
 
 
@@ -107,6 +108,7 @@ def _blocks(document: Document) -> Iterator[list[Span]]:
                 if (
                     after.kind == "table"
                     or len(line) > SHORT
+                    or (FIRM_BY.match(line) and any(NAMED.search(s.of(document.text)) for s in run))  # the next party's
                     or (_opens.match(line) and not re.match(r"(?:by|name):", line, re.IGNORECASE))
                 ):
                     break

@@ -148,7 +148,11 @@ def _titles(lines: list[str]) -> set[int]:
     for place, line in enumerate(lines):
         bare = line.strip()
         m = TITLE.fullmatch(bare) if len(bare) <= TITLE_LETTERS and len(bare.split()) <= TITLE_WORDS else None
-        if m is None or re.search(r"\s{2,}(?!\S*\Z)|\s{3,}", bare) or (m["number"] and not re.match(r"(?:[\d.]+|[A-Z]\.)\s", bare)):
+        if (
+            m is None
+            or re.search(r"\s{2,}(?!\S*\Z)|\s{3,}", bare)
+            or (m["number"] and not re.match(r"(?:[\d.]+|[A-Z]\.)\s", bare))
+        ):
             continue
         below = next((n.strip() for n in lines[place + 1 :] if n.strip()), "")
         above = lines[place - 1].strip() if place else ""

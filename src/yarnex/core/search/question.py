@@ -194,6 +194,7 @@ ASKING = pattern(
     r"|\b(?:what|which)\s+(?:(?:is|was|are|were)\s+the\s+)?(?:days?|time|percentage|share|proportion|slice|portion|fraction|company|firm|name)\b(?:\s+of\b)?",
     re.IGNORECASE,
 )
+HOW_LIKELY = pattern(r"\bhow\s+(?:likely|probable)\b", re.IGNORECASE)
 TILL_WHEN = pattern(r"\b(?:until|till|up\s+to)\s+(?:when|what\s+date)\b", re.IGNORECASE)
 GOES_ON = pattern(r"\b(?:runs?|lasts?|continues?|goes?\s+on|stays?\s+in\s+force|is\s+valid)\b", re.IGNORECASE)
 EXHAUSTIVE = pattern(r"\b(?:all|every|each|list|any\s+other)\b", re.IGNORECASE)
@@ -484,6 +485,7 @@ def _unframed(words: str) -> str:
     """A question without the words that only ask or frame it."""
     if TILL_WHEN.search(words):  # "until when does it run" asks for its end
         words = GOES_ON.sub(" ", TILL_WHEN.sub(" end ", words))
+    words = HOW_LIKELY.sub("chance", words)
     return FRAME.sub(" ", ASKING.sub(" ", words))
 
 

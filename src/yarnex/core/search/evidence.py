@@ -25,7 +25,7 @@ from yarnex.core.search.cues import (
 from yarnex.core.search.elapsed import elapsed_asked, elapsed_fit, split_year_fit, value_that_holds
 from yarnex.core.search.inquiry import Inquiry, Way
 from yarnex.core.search.opposites import opposed_to
-from yarnex.core.search.question import AUXILIARY, Question
+from yarnex.core.search.question import AUXILIARY, CODE_WORDS, Question
 from yarnex.core.search.weighing import EVIDENCE, Answer, likely_there
 from yarnex.core.terms.by_words import COMPARED, Idea
 from yarnex.core.terms.candidates import on_one_line
@@ -35,6 +35,7 @@ from yarnex.core.values import (
     DateValue,
     Duration,
     Money,
+    Party,
     Quantity,
 )
 from yarnex.core.values.parties import is_organisation
@@ -157,6 +158,10 @@ def measured(question: Question, answer: Answer) -> Answer:
             fit = -1.0
     elif isinstance(value, Duration) and (counted := HOW_MANY_UNITS.search(question.text)):
         fit = 0.0 if _of_a_size(counted["unit"], value.unit) else -1.0
+    elif answer.kind == "code":
+        fit = _says_whose_code(question, answer)
+    elif isinstance(value, Party) and (asked := question.thing) is not None:
+        fit = NAMED_SO_TOO * any(set(way) <= set(stems_of(value.name)) for way, worth in asked.ways if worth == 1)
     evidence = list(answer.evidence)
     evidence[EVIDENCE.index("unit_fit")] = fit
     if (
@@ -181,6 +186,23 @@ def measured(question: Question, answer: Answer) -> Answer:
     return replace(answer, evidence=tuple(evidence))
 
 
+NAMED_SO_TOO = 0.4  # a firm's name says what it is: "Which adjusters", "Tarn Adjusters"
+BEFORE_CODE = pattern(r"(?P<noun>[A-Za-z]+)(?:\s+(?:no|nr|number|ref|reference))?\.?:?\s*\Z", re.IGNORECASE)
+
+
+def _says_whose_code(question: Question, answer: Answer) -> float:
+    """1 for a number right behind the word for what it is the number of, -1 behind the word for something else."""
+    before = BEFORE_CODE.search(answer.quote.document.text, max(0, answer.span.start - 40), answer.span.start)
+    if before is None:
+        return 0.0
+    noun = stems_of(before["noun"])
+    own = {i.name for i in question.ideas}
+    if noun in own and noun not in CODE_WORDS:
+        return 1.0
+    return -1.0 if OTHER_CODE.fullmatch(before["noun"]) and noun not in own else 0.0
+
+
+OTHER_CODE = pattern(r"policy|invoice|order|claim|ref|reference|case|file|account|contract|job|permit|licen[cs]e|report", re.IGNORECASE)
 ASKS_RATIO = pattern(
     r"\b(?:ratio|times|multiple|cover(?:age)?|leverage|gearing|covenant|debt\s+(?:to|over|may|can|must|compared|is\s+allowed|cover)|ebitda|how\s+(?:many|often))\b",
     re.IGNORECASE,

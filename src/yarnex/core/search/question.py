@@ -49,6 +49,7 @@ FORMS: tuple[tuple[str, tuple[str, ...]], ...] = (
     (r"\b(?:number|reference)\s+of\s+(?:the|this|that|its|their|our|your|his|her)\s+(?:[\w-]+\s+)?(?:order|policy|invoice|contract|agreement|lot|batch|licence|license|registration|company|account|case|claim|file|patent|permit|model|report|job|ticket|room|certificate|authorisation|quotation|tender|drawing|plot|title|lease|loan|letter|application|vehicle|machine|study|survey|test|minutes?|form|document|paper)\b(?!s)", ("code", "text")),
     (r"\b(?:order|policy|invoice|contract|agreement|lot|batch|part|licence|license|registration|company|account|case|claim|file|patent|permit|model|serial|report|job|ticket|room|telephone|phone|mobile|fax|tax|vat|certificate|authorisation|membership|reference|ref|purchase|quotation|tender|dial|fax|catalogue|drawing|plot|title)\s+(?:order\s+)?(?:number|no\.?|code|reference|identifier|id)\b|\b(?:[a-z]+['’]s?|our|your|their|file|letter)\s+ref(?:erence)?\s*\?|\b(?:sort|swift|bank|post|postal|zip|bar|access)\s*code\b|\biban\b|\bbic\b|\bwhat\s+(?:is|was)\s+(?:the|our|your|its|their)\s+(?:reference|identifier|telephone|phone|mobile|fax)\b|\bon\s+(?:what|which)\s+(?:telephone\s+|phone\s+)?number\b|\breference\s+(?:does|do|did|is|was)\b|\b(?:entity|tax|vat)\s+identifier\b", ("code", "text")),
     (r"\b(?:to|from|into|through|which|what)\s+(?:which\s+|what\s+)?(?:bank\s+)?account\b(?=.*\b(?:pay|paid|credit\w*|debit\w*|transfer\w*|sen[dt]|remit\w*)\b)|\b(?:to|from|into|through)\s+(?:which|what)\s+(?:bank\s+)?account\b|\b(?:which|what)\s+number\s+(?:has|have|had|is|was|does|do)\b", ("code", "text")),
+    (r"\bwhat\s+(?:started|triggered|set\s+off|led\s+to|brought\s+(?:on|about)|gave\s+rise\s+to)\b", ("text",)),
     (r"\bwhy\b|\bwhat\s+(?:reason|cause|caused)\b|\bfor\s+what\s+reason\b", ("text",)),
     (r"\bper\s+(?:ordinary\s+)?share\b|\bdividends?\s+(?:a|per)\s+share\b|\bwhat\s+(?:is|was|are|were)\s+the\s+(?:\S+\s+){0,2}dividend\b", ("money", "number", "percent")),
     (r"\A(?:and\s+)?(?:(?:on|by|from|until|before|after|at)\s+)?(?:which|what)\s+(?:\w+\s+)?(?:day|date)\b(?!s)", ("date", "time", "duration", "text")),
@@ -104,6 +105,8 @@ HOW = pattern(r"\bhow\s+(?P<what>long|big|large)\b", re.IGNORECASE)
 HOW_BIG = pattern(
     r"\bhow\s+(?:big|large|high|low|great)\s+(?:is|was|are|were|will)\s+(?:be\s+)?(?P<thing>.+)", re.IGNORECASE
 )
+# "For which claim are rights reserved?" asks for its name, and not how much it comes to.
+_told_apart = frozenset(map(stem, ("claim", "claims", "loan", "order", "bid", "offer", "book", "debt", "grant", "cover", "budget", "deposit")))
 _lent = frozenset(
     stem(w)
     for w in [
@@ -193,6 +196,9 @@ ASKING = pattern(
     r"|\b(?:on|by|from|until|before|after|at|since|up\s+to|for|in)\s+(?:what|which)\s+date\b"
     r"|\b(?:what|which)\s+(?:(?:is|was|are|were)\s+the\s+)?(?:days?|time|percentage|share|proportion|slice|portion|fraction|company|firm|name)\b(?:\s+of\b)?",
     re.IGNORECASE,
+)
+WHAT_LED_TO = pattern(
+    r"\A(?:and\s+)?what\s+(?:started|triggered|set\s+off|led\s+to|brought\s+(?:on|about)|gave\s+rise\s+to)\b", re.IGNORECASE
 )
 HOW_LIKELY = pattern(r"\bhow\s+(?:likely|probable)\b", re.IGNORECASE)
 TILL_WHEN = pattern(r"\b(?:until|till|up\s+to)\s+(?:when|what\s+date)\b", re.IGNORECASE)
@@ -403,6 +409,8 @@ def kinds_of(words: str) -> tuple[tuple[str, ...], bool]:
             return ("number", "money", "percent"), True
     thing = stems_of(measured)
     head = stems_of(measured.split()[-1]) if measured else ()
+    if WHICH.match(asked) and not _told_apart.isdisjoint(head):
+        return ("text",), True
     if _kinds_of_words(head)[:1] == ("date",):
         return ("date", "time", "duration", "text"), True
     if SUMS.match(asked) and (kinds := _kinds_of_words(head)):
@@ -485,7 +493,7 @@ def _unframed(words: str) -> str:
     """A question without the words that only ask or frame it."""
     if TILL_WHEN.search(words):  # "until when does it run" asks for its end
         words = GOES_ON.sub(" ", TILL_WHEN.sub(" end ", words))
-    words = HOW_LIKELY.sub("chance", words)
+    words = WHAT_LED_TO.sub("cause of", HOW_LIKELY.sub("chance", words))
     return FRAME.sub(" ", ASKING.sub(" ", words))
 
 

@@ -23,6 +23,7 @@ from yarnex.core.terms.particulars import other_particulars
 from yarnex.core.terms.passages import Passages
 from yarnex.core.terms.values_in_lines import LineValues
 from yarnex.core.words import stems_of
+from yarnex.core.words.synonyms import Stems
 
 if TYPE_CHECKING:
     from yarnex.core.costs import Bill
@@ -126,6 +127,9 @@ class Inquiry:
 
     def asked(self, question: Question) -> Question:
         """The question as asked of this paper: words for the paper itself count less, those of the file's name not at all."""
+        if question.kinds[0] == "yes_no":  # "Depositor" is a party: it tells of no deposit
+            ideas = tuple(replace(i, ways=tuple(w for w in i.ways if not self._only_a_party(i, w[0]))) for i in question.ideas)
+            question = replace(question, ideas=ideas)
         own = PAPERS | frozenset(stems_of(identify(self.document).kind.replace("_", " ")))
         question = replace(
             question,
@@ -142,6 +146,10 @@ class Inquiry:
     def says(self, idea: Idea | None) -> bool:
         """Whether the paper names something in any of the words for it; True where nothing is asked for by name."""
         return idea is None or any(all(w in self.matcher.lines.postings for w in way) for way, _ in idea.ways)
+
+    def _only_a_party(self, idea: Idea, way: Stems) -> bool:
+        """True for another form of a single word that is the name of a party here."""
+        return way in self.sides and way != idea.name and len(way) == len(idea.name) == 1 and way[0].startswith(idea.name[0])
 
     @cached_property
     def sides(self) -> frozenset[tuple[str, ...]]:

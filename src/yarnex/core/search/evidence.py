@@ -202,7 +202,9 @@ def _says_whose_code(question: Question, answer: Answer) -> float:
     return -1.0 if OTHER_CODE.fullmatch(before["noun"]) and noun not in own else 0.0
 
 
-OTHER_CODE = pattern(r"policy|invoice|order|claim|ref|reference|case|file|account|contract|job|permit|licen[cs]e|report", re.IGNORECASE)
+OTHER_CODE = pattern(
+    r"policy|invoice|order|claim|ref|reference|case|file|account|contract|job|permit|licen[cs]e|report", re.IGNORECASE
+)
 ASKS_RATIO = pattern(
     r"\b(?:ratio|times|multiple|cover(?:age)?|leverage|gearing|covenant|debt\s+(?:to|over|may|can|must|compared|is\s+allowed|cover)|ebitda|how\s+(?:many|often))\b",
     re.IGNORECASE,

@@ -128,7 +128,9 @@ class Inquiry:
     def asked(self, question: Question) -> Question:
         """The question as asked of this paper: words for the paper itself count less, those of the file's name not at all."""
         if question.kinds[0] == "yes_no":  # "Depositor" is a party: it tells of no deposit
-            ideas = tuple(replace(i, ways=tuple(w for w in i.ways if not self._only_a_party(i, w[0]))) for i in question.ideas)
+            ideas = tuple(
+                replace(i, ways=tuple(w for w in i.ways if not self._only_a_party(i, w[0]))) for i in question.ideas
+            )
             question = replace(question, ideas=ideas)
         own = PAPERS | frozenset(stems_of(identify(self.document).kind.replace("_", " ")))
         question = replace(
@@ -149,7 +151,12 @@ class Inquiry:
 
     def _only_a_party(self, idea: Idea, way: Stems) -> bool:
         """True for another form of a single word that is the name of a party here."""
-        return way in self.sides and way != idea.name and len(way) == len(idea.name) == 1 and way[0].startswith(idea.name[0])
+        return (
+            way in self.sides
+            and way != idea.name
+            and len(way) == len(idea.name) == 1
+            and way[0].startswith(idea.name[0])
+        )
 
     @cached_property
     def sides(self) -> frozenset[tuple[str, ...]]:

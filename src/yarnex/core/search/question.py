@@ -60,7 +60,7 @@ FORMS: tuple[tuple[str, tuple[str, ...]], ...] = (
     (rf"\bhow\s+many\s+(?:(?:lease|contract|calendar|full|whole|complete|further|extra|consecutive|clear|running|successive)\s+(?=(?:business\s+|working\s+)?(?:day|week|month|year|quarter)))?{UNIT_WORDS}\b|\bhow\s+(?:long|soon|fast|quickly|late|early|far\s+ahead|far\s+in\s+advance|long\s+beforehand)\b|\bhow\s+much\s+(?:notice|time|warning)\b|\bwithin\s+what\s+(?:time|period)\b|\bon\s+(?:what|how\s+much)\s+notice\b|\bwhat\s+(?:\w+\s+)?(?:notice|warning)\b|\bwhat\s+(?:period|length\s+of\s+time|cure\s+period|warranty)\b", ("duration", "text")),
     (r"\bwhat\s+(?:part|portion|fraction|slice|proportion)\s+of\b|\bby\s+what\s+(?:part|fraction|proportion)\b", ("percent", "money", "number")),
     (r"\bhow\s+often\b", ("often", "duration", "text")),
-    (r"\A(?:(?:and|but|so|to|by|from|for|with|on|of|at|in)\s+){0,2}(?:who|whom|whose)\b|\bwhich\s+(?:firm|company|bank|party|person|broker|court|insurer|auditor|supplier|organisation|authority|director|non-executive|adjusters?|solicitors?|lawyers?|architects?|engineers?|surveyors?|contractors?|consultants?|laborator(?:y|ies)|doctors?|surgeons?|university|lender|manufacturer)\b(?!\s+(?:fees?|costs?|reports?|rates?)\b)|\bto\s+whom\b", ("party", "text")),
+    (r"\A(?:(?:and|but|so|to|by|from|for|with|on|of|at|in|against)\s+){0,2}(?:who|whom|whose)\b|\bwhich\s+(?:firm|company|bank|party|person|broker|court|insurer|auditor|supplier|organisation|authority|director|non-executive|adjusters?|solicitors?|lawyers?|architects?|engineers?|surveyors?|contractors?|consultants?|laborator(?:y|ies)|doctors?|surgeons?|university|lender|manufacturer)\b(?!\s+(?:fees?|costs?|reports?|rates?)\b)|\bto\s+whom\b", ("party", "text")),
     (r"(?:\A|,\s+)(?:and\s+|but\s+)?(?:by\s+|from\s+|since\s+|until\s+|on\s+|up\s+to\s+)?when\b|\b(?:what|which)\s+(?:\S+\s+)?(?:date|day)\b|\bwhat\s+year\s+end\b", ("date", "time", "duration", "text")),
     (r"\bwhat\s+(?:\w+\s+){0,3}?(?:limit|cap|ceiling|deductible|excess)\b|\bwhat\s+is\s+the\s+(?:most|least|highest|lowest|largest|smallest|greatest)\b", ("money", "percent", "number", "duration", "text")),
     (r"\bto\s+(?:what|how\s+much)\s+(?:is|are|was|were|has|have|did|will|does)\b.*\b(?:raised?|increased?|cut|reduced?|lowered|changed|extended|risen?|rose|fall|fallen|fell|grown?)\b", ("money", "percent", "number", "duration", "text")),
@@ -106,7 +106,12 @@ HOW_BIG = pattern(
     r"\bhow\s+(?:big|large|high|low|great)\s+(?:is|was|are|were|will)\s+(?:be\s+)?(?P<thing>.+)", re.IGNORECASE
 )
 # "For which claim are rights reserved?" asks for its name, and not how much it comes to.
-_told_apart = frozenset(map(stem, ("claim", "claims", "loan", "order", "bid", "offer", "book", "debt", "grant", "cover", "budget", "deposit")))
+_told_apart = frozenset(
+    map(
+        stem,
+        ("claim", "claims", "loan", "order", "bid", "offer", "book", "debt", "grant", "cover", "budget", "deposit"),
+    )
+)
 _lent = frozenset(
     stem(w)
     for w in [
@@ -135,7 +140,7 @@ IN_UNITS = pattern(
 )
 # "How much gas must be saved": a measured thing, where its name is not given as a sum.
 HOW_MUCH_OF = pattern(
-    rf"\bhow\s+much\s+(?!{AUXILIARY}\b|(?:of|more|less|money|notice|time|warning|tax|longer|earlier|later|further|in|per|a|an|the)\b)(?P<thing>[a-z]{{3,}})\s+(?:{AUXILIARY}|goes|comes|flows|passes|leaves|enters|remains|went|came|passed|left)\b",
+    rf"\bhow\s+much\s+(?!{AUXILIARY}\b|(?:of|more|less|money|notice|time|warning|tax|longer|earlier|later|further|in|per|a|an|the)\b)(?P<thing>[a-z]{{3,}})\s+(?:{AUXILIARY}|goes|comes|flows|passes|leaves|enters|remains|ran|went|came|left|fell|got|[a-z]{{3,}}ed)\b",
     re.IGNORECASE,
 )
 ASKED_WEIGHT = 0.4  # what "how long" asks for counts less than what it is asked of
@@ -198,7 +203,8 @@ ASKING = pattern(
     re.IGNORECASE,
 )
 WHAT_LED_TO = pattern(
-    r"\A(?:and\s+)?what\s+(?:started|triggered|set\s+off|led\s+to|brought\s+(?:on|about)|gave\s+rise\s+to)\b", re.IGNORECASE
+    r"\A(?:and\s+)?what\s+(?:started|triggered|set\s+off|led\s+to|brought\s+(?:on|about)|gave\s+rise\s+to)\b",
+    re.IGNORECASE,
 )
 HOW_LIKELY = pattern(r"\bhow\s+(?:likely|probable)\b", re.IGNORECASE)
 TILL_WHEN = pattern(r"\b(?:until|till|up\s+to)\s+(?:when|what\s+date)\b", re.IGNORECASE)

@@ -129,6 +129,23 @@ def signature_of(document: Document) -> Cite | None:
             end = start + min(len(rest.rstrip()), 90)
             return Cite(document, Span(start, end)) if found is not None else None
         return _signed_below(document, blocks[place + 1 : place + 1 + AFTER_CLOSE])
+    return _at_the_end(document, blocks[-2:])
+
+
+# "David Venn ACII\nPartner": the last lines of a report that has no close.
+NAME_AND_POST = pattern(
+    r"(?:(?:Mr|Mrs|Ms|Miss|Dr|Prof)\.?\s)?[A-Z][\w’'-]+(?:\s[A-Z][\w.’'-]*){1,3}(?:,?\s(?:[A-Z]\w*[A-Z]\w*,?\s?)+)?\s*[,\n]\s*"
+    r"(?:(?:[A-Z][\w&-]*|of|and|for)\s){0,5}(?:Partner|Director|Manager|Surveyor|Engineer|Adjuster|Consultant|Surgeon|Physician|Officer|Secretary|Chair\w*|Head|President|Associate|Principal|Inspector|Auditor|Assessor|Therapist|Conservator|Analyst|Technician)\s*"
+)
+
+
+def _at_the_end(document: Document, blocks: list[Block]) -> Cite | None:
+    if len(blocks) < 2 or any(b.kind not in ("paragraph", "heading") for b in blocks):
+        return None
+    for first in (blocks[-1], blocks[-2]):  # on one line, or on two
+        span = Span(first.span.start, blocks[-1].span.end)
+        if NAME_AND_POST.fullmatch(span.of(document.text)) is not None:
+            return Cite(document, span)
     return None
 
 

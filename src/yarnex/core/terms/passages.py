@@ -107,6 +107,7 @@ _next_label = pattern(
     r"|(?<=\w)\s+(?=(?:For|By|Signed|Agreed)(?:\s[a-z]+){0,3}\s[A-Z]\w+(?:\s[A-Z][\w.]+){0,3}:\s+\S)"  # "For the Mill: A. Venn For the House: B. Orr"
     r"|(?<=\d)\s+(?=[A-Z][a-z]{3,}:\s+\S)"  # "First seen: 2 May 2026 Discharged: 9 June 2026"
     r"|(?<=[\w)])\s+(?=(?:To|From|Date|Cc|Subject|Re|Attn|By|Ref|Tel|Fax)\s?:\s+\S)"
+    r"|\s+[·•|]\s+"  # "Owner: Finance · Version 4 · Next review: May 2028"
 )
 _number_only = pattern(r"[(\[]?\d{1,3}(?:\.\d{1,3})*[.)\]]?|\(?[a-z]\)")
 
@@ -524,7 +525,7 @@ class Passages:
                     Labelled(plain_label(m["label"]), Span(start + m.end(), start + ends[0]), block.span, "line")
                 )
                 for begin, end in pairwise(ends):  # "Carding: £900. Washing: £80."
-                    at = begin + len(text[begin:end]) - len(text[begin:end].lstrip())
+                    at = begin + len(text[begin:end]) - len(text[begin:end].lstrip(" \n·•|"))
                     if (n := _label_line.match(text, at)) and n.end() < end:
                         row = Span(start + at, start + end)
                         out.append(Labelled(plain_label(n["label"]), Span(start + n.end(), start + end), row, "line"))

@@ -70,7 +70,8 @@ OF_LEDGER = pattern(
 IN_PENCE = pattern(r"[(,]\s*(?P<unit>p|pence|c|cents?)(?:\s+per\s+share)?\s*\)?\s*\Z")
 BEHIND = pattern(r"\b(?:had|was|were|did|ago|since|\w{2,}ed)\b[^.;]*\Z", re.IGNORECASE)
 AHEAD = pattern(
-    r"\b(?:by|until|till|before|not\s+later\s+than|no\s+later\s+than|must|shall|will|due|deadline|expires?|lapses?)\b[^.;]*\Z",
+    r"\bby\s+(?:(?:noon|midnight|close\s+of\s+business|the\s+end\s+of|\d[\d.:]*\s*[ap]\.?m\.?)\s+(?:on\s+|of\s+)?)?(?:\w+day,?\s+)?(?:the\s+)?\Z"
+    r"|\b(?:until|till|before|not\s+later\s+than|no\s+later\s+than|must|shall|will|due|deadline|expires?|lapses?)\b[^.;]*\Z",
     re.IGNORECASE,
 )
 WORKBOOKS = ("csv", "tsv", "xlsx", "ods")

@@ -29,6 +29,8 @@ FORMS: tuple[tuple[str, tuple[str, ...]], ...] = (
     (r"\b(?:to|against|over|on)\s+(?:which|what)\s+(?:[\w-]+\s+){0,2}(?:rate|index|benchmark)\b(?=.*\b(?:linked|tied|based|indexed|refer\w*|pegged)\b)|\bwhich\s+(?:reference|benchmark|base)\s+rate\b", ("text",)),
     (r"\bhow\s+old\b", ("duration", "date", "number", "text")),
     (r"\bhow\s+likely\b|\bwhat\s+(?:is|was|are|were)\s+the\s+(?:\w+\s+)?(?:chances?|likelihood|probability|odds|risk)\s+(?:of|that)\b", ("percent", "number", "text")),
+    (r"\bwhat\s+(?:does|did|do)\s+(?:(?!not\b)[\w’'-]+\s+){1,5}(?:want|ask(?:\s+for)?|demand|seek|bid|quote)\b(?:\s+(?:a|per|each|every)\s+(?:year|month|week|day))?\s*\?", ("money", "percent", "number", "duration", "text")),
+    (r"\bhow\s+(?:fine|thick|coarse)\b", ("number", "percent")),
     (r"\bhow\s+(?:damp|humid|moist)\b", ("percent", "number")),
     (r"\bhow\s+far\s+back\b", ("date", "duration", "text")),
     (r"\bby\s+how\s+much\b.*\b(?:lengthened|extended|prolonged|shortened|brought\s+forward|put\s+off|postponed|delayed)\b", ("duration", "percent", "money", "text")),
@@ -72,7 +74,7 @@ FORMS: tuple[tuple[str, tuple[str, ...]], ...] = (
     (r"\bhow\s+much\s+(?:does|do|did)\s+(?:\w+\s+){1,4}(?:count|weigh|grow|rise|increase)\b|\bby\s+how\s+much\b|\bby\s+what\b|\bby\s+how\s+many\s+points\b", ("percent", "money", "number")),
     (r"\bhow\s+(?:big|large|high|tall|deep|heavy|far|loud|cold|hot|warm|wide|thick|strong)\b|\bhow\s+many\b|\bwhat\s+(?:\w+\s+){0,2}?(?:number|ratio)\b|\bwithin\s+what\s+distance\b|\bwhat\s+does\s+(?:\w+\s+){1,3}(?:weigh|measure|hold|burn|consume|use)\b", ("number", "percent")),
     (r"\bwhat\s+(?:does|did|do|will|has|have)\s+(?:[\w’'-]+\s+){1,4}(?:gets?|give|gives|given|set\s+aside|put\s+in)\b(?!\s+(?:up|back|away|out|rid|to\s+(?!(?:the|its|their|his|her)\b)|notice|reasons?|consent|leave))", ("money", "percent", "number", "duration", "text")),
-    (r"\bhow\s+much\b|\bwhat\s+(?:\w+\s+){0,3}?(?:sum|amount|price|cost|costs|fee|fees|rent|deposit|salary|premium|charge|charges|cover|value|budget|penalty|excess|allowance|net\s+worth|debt|worth)\b|\bwhat\s+(?:does|did|do|would|will|may|must|can|could|should|shall)\s+.*\b(?:cost|pay|come\s+to|charge|earn|save|fetch|bring\s+in|sell\s+for|raise|spend|owe|receive|contribute|lose)\b|\bwhat\s+(?:is|was|are|were|will\s+be|has\s+been)\s+.*\b(?:paid|charged|worth|payable|spent|set\s+aside|knocked\s+off|taken\s+off|deducted|held\s+back|withheld|kept\s+back|written\s+off|refunded|reimbursed)\b|\bwhat\s+(?:must|should|shall|may|can|will|would)\s+.*\bbe\s+(?:worth|paid|spent|set\s+aside)\b", ("money", "percent", "number", "duration")),
+    (r"\bhow\s+much\b|\bwhat\s+(?:\w+\s+){0,3}?(?:sum|amount|price|cost|costs|fee|fees|rent|deposit|salary|premium|charge|charges|cover|value|budget|penalty|excess|allowance|net\s+worth|debt|worth)\b|\bwhat\s+(?:does|did|do|would|will|may|must|can|could|should|shall)\s+.*\b(?:cost|pay|come\s+to|charge|earn|save|fetch|bring\s+in|sell\s+for|raise|spend|owe|receive|contribute|lose)\b|\bwhat\s+(?:is|was|are|were|will\s+be|has\s+been)\s+.*\b(?:paid|charged|worth|payable|spent|set\s+aside|knocked\s+off|taken\s+off|deducted|held\s+back|withheld|kept\s+back|written\s+off|refunded|reimbursed|invested|raised|saved|earned|borrowed|repaid)\b|\bwhat\s+(?:must|should|shall|may|can|will|would)\s+.*\bbe\s+(?:worth|paid|spent|set\s+aside)\b", ("money", "percent", "number", "duration")),
 )  # fmt: skip
 # What is asked for one after another: a sum for each year.
 FOR_EACH = pattern(
@@ -181,6 +183,7 @@ GIVEN_AS: tuple[tuple[str, tuple[str, ...]], ...] = (
     ("date cutoff cut deadline expiry start end commencement maturity completion closing", ("date", "duration")),
     ("security collateral purpose use scope condition", ("text", "list")),
     ("emission consumption usage", ("number", "percent")),
+    ("mark score grade", ("number", "text")),
     ("uncertainty exposure reading version size count height width depth length distance weight", ("number", "text")),
 )  # fmt: skip
 _given_as = {stem(word): kinds for words, kinds in GIVEN_AS for word in words.split()}

@@ -446,6 +446,24 @@ HEAD = 1500  # characters at the top of a paper in which it names its parties
 JOINED = pattern(r"\b(?:between|to|and|with|from|among|by)\b", re.IGNORECASE)
 
 
+LENDS, BORROWS = "lender", "borrower"  # a bank writes the letter in which it offers a facility
+
+
+def _side_of_letter(term: Term, passages: Passages) -> Computed | None:
+    """The lender or the borrower of a facility that is offered in a letter: who writes it, and to whom it goes."""
+    from yarnex.core.terms.letterhead import addressee_of, issuer_of
+
+    if term.id not in (LENDS, BORROWS) or "Dear " not in passages.document.text[:HEAD]:
+        return None
+    named = (issuer_of if term.id == LENDS else addressee_of)(passages.document)
+    if named is None:
+        return None
+    words = " ".join(named.quote.split())
+    return Computed(
+        Party(words), words, ("who writes the letter" if term.id == LENDS else "to whom the letter goes",), (named,)
+    )
+
+
 def other_side(term: Term, findings: Findings, passages: Passages) -> Computed | None:
     """The one of two organisations named at the head of an agreement that has no other part in it.
 
@@ -456,7 +474,7 @@ def other_side(term: Term, findings: Findings, passages: Passages) -> Computed |
         (f for name, f in findings.items() if OTHER_SIDE.get(name) == term.id), None
     )
     if counterpart is None or not isinstance(counterpart.value, Party) or not counterpart.usable:
-        return None
+        return _side_of_letter(term, passages)
     known = counterpart.value.name.lower()
     document = passages.document
     named: dict[str, Span] = {}

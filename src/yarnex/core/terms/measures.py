@@ -19,6 +19,7 @@ MEASURES: tuple[tuple[str, str], ...] = (
     ("temperature cold warm hot heat", "°C °F degrees"),
     ("speed velocity wind", "km/h mph m/s knots rpm"),
     ("distance radius far length long width wide height high depth deep thickness diameter", "m km miles mm cm ft in"),
+    ("fine fineness micron", "micron"),
     ("area size floorspace large big floor", "sq_m sq_ft sq_yd ha acre"),
     ("volume capacity", "cu_m litres ml gallons megalitres"),
     ("energy", "kWh MWh"),

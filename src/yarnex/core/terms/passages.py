@@ -43,6 +43,7 @@ CURRENCY_ALONE = pattern(
     r"(?<![\w£€$])(?:EUR|GBP|USD|AUD|CAD|NZD|CHF|INR|SEK|NOK|DKK|[£€$₹])(?=\s*(?:[’']?0{3}s?\b)?[\s)\]]*(?:[\t\n]|\Z))"
 )
 TWICE = pattern(r"\btwice\b(?=[^.;]{0,40}\b(?:during|in|within|over|a|per|each)\b)", re.IGNORECASE)
+A_SUM = 10  # of a currency: less may be a rate of exchange or a price of one
 MOSTLY_USED = 0.8  # share of a document's sums that are in its usual currency
 SCALE_BEHIND = pattern(r"(?:million|billion)\b", re.IGNORECASE)
 PARTED = pattern(r"\bpoint\b|\d\.\d|\b(?:half|quarters?)\Z", re.IGNORECASE)  # "eleven point four", after millions
@@ -386,12 +387,14 @@ class Passages:
     @cached_property
     def usual_currency(self) -> str | None:
         """The currency of nearly all the document's sums."""
-        count = Counter(
-            f.value.currency
+        told = [
+            f.value
             for place in range(len(self._pieces))
             for f in self._signed_money(place)
             if isinstance(f.value, Money) and f.value.currency
-        )
+        ]
+        sums = [v for v in told if v.amount >= A_SUM] or told  # "one euro seventeen" is a rate of exchange
+        count = Counter(v.currency for v in sums)
         if not count:  # "Amount EUR" over a column, "Total £" beside a sum
             marks = Counter(self.currency(m.group()) for m in CURRENCY_ALONE.finditer(self.text))
             if marks:

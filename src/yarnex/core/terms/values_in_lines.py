@@ -105,7 +105,7 @@ EACH = {
 }  # fmt: skip
 # The figures under or beside it are percentages; "GST 15%" tells one of its own.
 OF_PERCENTS = pattern(r"(?<!\d)(?<!\d\s)%|(?<!\d)(?<!\d\s)\bper\s?cent\b|\bpercentage\b", re.IGNORECASE)
-OF_A_DAY = ("correspondence", "record", "minutes")  # sheets of papers that tell of the days around their date
+OF_A_DAY = ("correspondence", "record", "minutes", "study")  # sheets of papers that tell of the days around their date
 SCALES = {"thousand": 1_000, "million": 1_000_000, "billion": 1_000_000_000, "lakh": 100_000, "crore": 10_000_000}
 TIME_HEAD = pattern(
     r"(?<!\bper )(?<!\ba )(?<!\beach )\b(?P<unit>hours?|business days?|working days?|days?|weeks?|months?|years?|minutes?)\b",

@@ -33,6 +33,7 @@ UNITS = {
     "acre": r"acres?",
     "miles": r"miles?",
     "km": r"kilomet(?:re|er)s?|km",
+    "micron": r"microns?|micromet(?:re|er)s?|[µμ]m",
     "mm": r"millimet(?:re|er)s?|mm",
     "in": r"inch(?:es)?",
     "cm": r"centimet(?:re|er)s?|cm",

@@ -446,22 +446,21 @@ HEAD = 1500  # characters at the top of a paper in which it names its parties
 JOINED = pattern(r"\b(?:between|to|and|with|from|among|by)\b", re.IGNORECASE)
 
 
-LENDS, BORROWS = "lender", "borrower"  # a bank writes the letter in which it offers a facility
+WRITES, READS = ("lender", "landlord"), ("borrower", "tenant")  # of letters that offer a facility, or change a lease
 
 
 def _side_of_letter(term: Term, passages: Passages) -> Computed | None:
-    """The lender or the borrower of a facility that is offered in a letter: who writes it, and to whom it goes."""
+    """The side of an agreement that writes a letter about it, or the one to which the letter goes."""
     from yarnex.core.terms.letterhead import addressee_of, issuer_of
 
-    if term.id not in (LENDS, BORROWS) or "Dear " not in passages.document.text[:HEAD]:
+    if term.id not in (*WRITES, *READS) or "Dear " not in passages.document.text[:HEAD]:
         return None
-    named = (issuer_of if term.id == LENDS else addressee_of)(passages.document)
+    writes = term.id in WRITES
+    named = (issuer_of if writes else addressee_of)(passages.document)
     if named is None:
         return None
     words = " ".join(named.quote.split())
-    return Computed(
-        Party(words), words, ("who writes the letter" if term.id == LENDS else "to whom the letter goes",), (named,)
-    )
+    return Computed(Party(words), words, ("who writes the letter" if writes else "to whom the letter goes",), (named,))
 
 
 def other_side(term: Term, findings: Findings, passages: Passages) -> Computed | None:
@@ -469,12 +468,15 @@ def other_side(term: Term, findings: Findings, passages: Passages) -> Computed |
 
     Both must stand in one sentence or line that joins them, as in "A Bank plc to B Mills plc (the Company)".
     """
+    return _beside_the_known(term, findings, passages) or _side_of_letter(term, passages)
 
+
+def _beside_the_known(term: Term, findings: Findings, passages: Passages) -> Computed | None:
     counterpart = findings.get(OTHER_SIDE.get(term.id, "")) or next(
         (f for name, f in findings.items() if OTHER_SIDE.get(name) == term.id), None
     )
     if counterpart is None or not isinstance(counterpart.value, Party) or not counterpart.usable:
-        return _side_of_letter(term, passages)
+        return None
     known = counterpart.value.name.lower()
     document = passages.document
     named: dict[str, Span] = {}

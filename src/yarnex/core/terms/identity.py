@@ -89,6 +89,7 @@ FORMAT_LABELS = {
 GENERAL = ("agreement", "letter", "policy")  # named by a word that narrower kinds have in their names too
 INSURANCE = "insurance_policy"
 EMPLOYMENT = "employment"
+NAMED_OFTEN = 5  # times that a paper names the agreement that it changes
 CHANGES_ANOTHER = ("amendment", "side_letter")
 AGREEMENTS = (
     "licence", "lease", "confidentiality", "software", EMPLOYMENT, "consultancy", "distribution", "services", "supply", "guarantee",
@@ -185,18 +186,21 @@ LEAST_WORDS, LEAST_SHARE = 2, 0.4  # of the words of a kind, for what an amendme
 def kind_amended(document: Document) -> str:
     """The kind of agreement that an amendment or side letter speaks like, and so most likely changes; "" where none shows.
 
-    Of those like which it speaks, the one that it names most often.
+    Of those like which it speaks, the one that it names most often; where it speaks like none, as letters of "we" and
+    "you" do, one that it names again and again.
     """
     small = document.text[: min(OPENING, document.body_end)].lower()
     best = ("", (0, 0.0))
+    called = ("", NAMED_OFTEN - 1)
     for kind in known_kinds():
         if kind.name in AGREEMENTS:
             hits = sum(p.may_stand_in(small) and p.search(small) is not None for p in kind.words)
             share = hits / len(kind.words)
+            times = max(sum(1 for _ in p.whole.finditer(small)) for p in kind.titles if not p.has_slot)
+            called = max(called, (kind.name, times), key=lambda c: c[1])
             if hits >= LEAST_WORDS and share >= LEAST_SHARE:
-                named = max(sum(1 for _ in p.whole.finditer(small)) for p in kind.titles if not p.has_slot)
-                best = max(best, (kind.name, (named, share)), key=lambda b: b[1])
-    return best[0]
+                best = max(best, (kind.name, (times, share)), key=lambda b: b[1])
+    return best[0] or called[0]
 
 
 def _results_call(heads: str) -> Kind | None:

@@ -7,11 +7,12 @@ from collections import Counter
 from dataclasses import dataclass
 from functools import lru_cache
 
-from yarnex.core.document import Cite, Document, Span, Table
+from yarnex.core.document import Block, Cite, Document, Span, Table
 from yarnex.core.errors import PackError
 from yarnex.core.packs import Entry, Field, check_keys, load_entries, pack_text, texts
 from yarnex.core.patterns import pattern
 from yarnex.core.phrases import Phrase, compile_phrase
+from yarnex.core.terms.letterhead import subject_of
 from yarnex.core.values import DateValue, date_order, find_dates
 from yarnex.core.values.parties import find_organisations, find_party_roles
 
@@ -115,7 +116,9 @@ def identify(document: Document) -> Identity:
     title = _title(document)
     title_words = title.of(document.text) if title else ""
     by_format, evidence = FORMAT_KINDS.get(document.format, ("", ""))
-    heads = " ".join(b.span.of(document.text) for b in document.blocks[:6] if b.kind != "table")[:SUBTITLE]
+    heads = " ".join(_opening_words(document, b) for b in document.blocks[:6])[:SUBTITLE]
+    if SALUTATION.search(opening[:2500]) and (about := subject_of(document)) is not None:
+        heads = f"{heads} {about.quote}"
     headings = ((10.0, title_words, title_words.lower(), "the title says"), (6.0, heads, heads.lower(), "it is headed"))
     best: Kind | None = None
     best_score = 0.0
@@ -179,6 +182,16 @@ def identify(document: Document) -> Identity:
     )
 
 
+def _opening_words(document: Document, block: Block) -> str:
+    """The words of one of the first blocks; of a table its first cell, where that is as short as a title."""
+    if block.kind != "table":
+        return block.span.of(document.text)
+    first = next(iter(document.tables[block.table].cells), None)
+    words = first.span.of(document.text) if first is not None else ""
+    return words if 0 < len(words) <= SHORT_CELL else ""
+
+
+SHORT_CELL = 40
 LEAST_WORDS, LEAST_SHARE = 2, 0.4  # of the words of a kind, for what an amendment amends
 
 

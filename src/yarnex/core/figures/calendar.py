@@ -9,7 +9,7 @@ from __future__ import annotations
 import re
 from calendar import monthrange
 from collections import Counter
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import date, timedelta
 from functools import lru_cache
 
@@ -41,6 +41,12 @@ _glued_part = pattern(
     r"\b(?P<part>[HQ][1-4]|[1-4][HQ])\s*(?P<fy>FY)?\s*['’]?(?P<y>(?:20)?\d\d)(?![\d/–-])", re.IGNORECASE
 )
 _month_year = pattern(rf"(?<!\d )\b(?P<m>{_month})[\s-]+['’]?(?P<y>(?:19|20)\d\d|\d\d)\b", re.IGNORECASE)
+
+# "Jan-Sep 2026", "January to June 2026": from the first day of the one month to the last of the other.
+_month_to_month = pattern(
+    rf"\b(?P<from>{_month})\s*(?:[-–—]|to|through)\s*(?P<m>{_month})[\s-]+['’]?(?P<y>(?:19|20)\d\d|\d\d)\b",
+    re.IGNORECASE,
+)
 
 QUALIFIERS = {
     "restated": r"\b(?:as\s+)?(?:re-?stated|re-?presented|reclassified)\b",
@@ -172,10 +178,28 @@ def year_ends(text: str) -> YearEnds:
         lengths.setdefault(p.end, Counter())[p.months] += 1
     early = [p for _, _, p in ended_periods(text[:6000], order)]
     main = early[0] if early else (Counter(periods).most_common(1)[0][0] if periods else None)
-    return YearEnds(
+    ends = YearEnds(
         month, day or 31, tuple(sorted(known.items())),
         tuple(sorted((d, c.most_common(1)[0][0]) for d, c in lengths.items())), main, order,
     )  # fmt: skip
+    named = named_at_head(text, ends) if main is None else None
+    return replace(ends, main=named[0]) if named is not None else ends
+
+
+HEAD = 300  # characters in which a report says what it reports on
+
+
+def named_at_head(text: str, ends: YearEnds) -> tuple[FigurePeriod, int, int] | None:
+    """The part of a year that the head of a report names, "Third quarter 2026", with where it stands; None where it names none.
+
+    Where nothing tells when the financial year ends, it is taken as the calendar year.
+    """
+    for form in (_fiscal, _glued_part):
+        for m in form.finditer(text, 0, HEAD):
+            found = _fiscal_period(m, ends) if m["part"] else None
+            if found is not None and found[0].months in (3, 6, 9):
+                return found[0], m.start(), m.end()
+    return None
 
 
 def read_heading(text: str, ends: YearEnds) -> Heading:
@@ -188,6 +212,11 @@ def read_heading(text: str, ends: YearEnds) -> Heading:
     words = re.sub(r"\(\s*\)", " ", words)
     for start, end, period in ended_periods(words, ends.order)[:1]:
         return Heading(period, _left(words, start, end), marks)
+    span = _month_to_month.search(words)
+    if span is not None and (first := _month_number(span["from"])) < (last_month := _month_number(span["m"])):
+        year = int(span["y"]) + (2000 if int(span["y"]) < 100 else 0)
+        last = date(year, last_month, monthrange(year, last_month)[1])
+        return Heading(FigurePeriod(last, last_month - first + 1), _left(words, *span.span()), marks)
     day = next(find_dates(words, ends.order), None)
     if day is not None:
         lead = words[: day.span.start]
@@ -205,8 +234,7 @@ def read_heading(text: str, ends: YearEnds) -> Heading:
     month = _month_year.search(words)
     if month is not None:
         year = int(month["y"]) + (2000 if int(month["y"]) < 100 else 0)
-        name = month["m"].lower().rstrip(".")
-        number = MONTHS.get(name) or SHORT.get(name, 0)
+        number = _month_number(month["m"])
         if number:
             last = date(year, number, monthrange(year, number)[1])
             return Heading(
@@ -215,6 +243,12 @@ def read_heading(text: str, ends: YearEnds) -> Heading:
     if _part_alone.match(words) and ends.main and ends.main.months < 12:
         return Heading(ends.main, "", marks, sure=False)
     return Heading(None, _tidy(words), marks)
+
+
+def _month_number(name: str) -> int:
+    """1 to 12 for the name of a month, whole or short; 0 for other words."""
+    name = name.lower().rstrip(".")
+    return MONTHS.get(name) or SHORT.get(name, 0)
 
 
 def _fiscal_period(m: re.Match[str], ends: YearEnds) -> tuple[FigurePeriod, bool] | None:

@@ -4,24 +4,27 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import replace
+from decimal import Decimal
 
-from yarnex.core.document import Document
+from yarnex.core.document import Cite, Document, Span
 from yarnex.core.errors import PackError
 from yarnex.core.figures.asked import by_rank
-from yarnex.core.figures.calendar import year_ends
+from yarnex.core.figures.calendar import named_at_head, year_ends
 from yarnex.core.figures.gather import figures_of
 from yarnex.core.figures.lines import line_vocabulary
 from yarnex.core.figures.model import Figure, FigurePeriod
 from yarnex.core.terms import Finding, Sheet, Term
 from yarnex.core.terms.abstract import Abstract
+from yarnex.core.terms.computed import shown_date
 from yarnex.core.terms.identity import identify
-from yarnex.core.values import Money, Percent, Quantity, Value
+from yarnex.core.values import DateValue, Duration, Money, Percent, Quantity, Value
 
 REPORTING = frozenset(
     ["annual_report", "half_year_report", "quarterly_report", "presentation", "spreadsheet", "results_call", "research_note", "memo"]
 )  # fmt: skip
 OF_THE_GROUP = ("consolidated", "", "consolidated, previously stated")
 NOT_REPORTED = frozenset(("forecast", "target", "as reported"))
+PERIOD_END, PERIOD_LENGTH = "period_end", "period_length"
 OUTFLOWS = frozenset(("capital_expenditure",))
 PRINTED, SAID = 0.95, 0.85  # confidence in a figure of a table or a tagged one, and in one of a sentence
 
@@ -49,7 +52,28 @@ def with_headlines(filled: Abstract) -> Abstract:
     if not any(f.term.figure for f in filled.findings) or not reports_figures(filled.document):
         return filled
     figures = figures_of(filled.document)
-    return replace(filled, findings=tuple(headline(f, figures) or f for f in filled.findings))
+    told = (headline(f, figures) or _from_the_head(f) or f for f in filled.findings)
+    return replace(filled, findings=tuple(told))
+
+
+def _from_the_head(finding: Finding) -> Finding | None:
+    """The report's period as its head names it, "Third quarter 2026", where no sentence tells when it ended."""
+    if finding.found or finding.term.id not in (PERIOD_END, PERIOD_LENGTH):
+        return None
+    document = finding.document
+    ends = year_ends(document.text)
+    named = named_at_head(document.text, ends)
+    if named is None:
+        return None
+    period, start, end = named
+    value: Value = (
+        DateValue(period.end) if finding.term.id == PERIOD_END else Duration(Decimal(period.months), "months")
+    )
+    cite = Cite(document, Span(start, end))
+    year = "the calendar year, as no other is told" if not ends.month else "the year that the paper tells"
+    working = (f"{cite.quote} of {year}: {period.months} months to {shown_date(period.end)}",)
+    text = shown_date(period.end) if finding.term.id == PERIOD_END else f"{period.months} months"
+    return Finding(document, finding.term, "computed", value, text, SAID, (cite,), working)
 
 
 def headline(finding: Finding, figures: Sequence[Figure]) -> Finding | None:

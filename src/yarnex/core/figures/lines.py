@@ -9,6 +9,7 @@ from functools import lru_cache
 
 from yarnex.core.errors import PackError
 from yarnex.core.packs import Entry, Field, check_keys, load_entries, pack_text, texts
+from yarnex.core.patterns import pattern
 from yarnex.core.words import stems_of
 
 ITEM = {
@@ -39,6 +40,12 @@ class Vocabulary:
     bases: tuple[tuple[str, str], ...]
 
 
+# "Earnings per share, NOK"
+UNIT_BEHIND = pattern(
+    r",\s*(?:eur|usd|gbp|nok|sek|dkk|isk|chf|pln|czk|huf|inr|aud|nzd|cad|jpy|cny|hkd|sgd|zar|brl|mxn|aed|[£$€]|p|pence|cents|%)(?:\s?(?:m|bn|million|thousand|000))?\Z"
+)
+
+
 def plain_label(label: str) -> str:
     """A label without case, note marks, and the words that say nothing of what it is.
 
@@ -51,6 +58,7 @@ def plain_label(label: str) -> str:
         re.sub(r"(?<=\w)\s*\([^()]*\)\s*\Z", "", words.strip()) if not re.search(r"current\)\s*\Z", words) else words
     )
     words = re.sub(r"\A(?:less|add|plus|of which)\s*:\s*", "", words)
+    words = UNIT_BEHIND.sub("", words)
     return re.sub(r"\s+", " ", words).strip(" .:;,-")
 
 

@@ -34,8 +34,16 @@ DAY = pattern(
 
 
 def is_named(names: tuple[Phrase, ...], label: str) -> bool:
+    """True for a label that is one of some names."""
+    return place_of_name(names, label) is not None
+
+
+def place_of_name(names: tuple[Phrase, ...], label: str) -> int | None:
+    """Which of some names a label is, the first; None where it is none of them."""
     low = label.lower()
-    return any(p.may_stand_in(low) and p.fullmatch(label) is not None for p in names)
+    return next(
+        (i for i, name in enumerate(names) if name.may_stand_in(low) and name.fullmatch(label) is not None), None
+    )
 
 
 def quote_around(passages: Passages, span: Span) -> Cite:

@@ -8,7 +8,16 @@ from collections.abc import Iterator
 from yarnex.core.document import Cite, Span, Table
 from yarnex.core.document.table_paths import column_path
 from yarnex.core.patterns import pattern
-from yarnex.core.terms.candidates import TYPED, candidate, cut, fits, from_value_words, is_between_days, is_named
+from yarnex.core.terms.candidates import (
+    TYPED,
+    candidate,
+    cut,
+    fits,
+    from_value_words,
+    is_between_days,
+    is_named,
+    place_of_name,
+)
 from yarnex.core.terms.lines import Line
 from yarnex.core.terms.model import Candidate, Term
 from yarnex.core.terms.passages import Labelled, Passages, bare_label, plain_label
@@ -25,9 +34,11 @@ def from_labels(term: Term, passages: Passages) -> Iterator[Candidate]:
         label = row.label
         if term.type == "money" and term.names and not is_named(term.names, label):
             label = bare_label(label)
-        if not term.names or not is_named(term.names, label):
+        first = place_of_name(term.names, label)  # names stand strongest first
+        if first is None and term.type == "party" and label.endswith("s"):
+            first = place_of_name(term.names, label[:-1])  # "Tenants"
+        if first is None:
             continue
-        first = next(i for i, p in enumerate(term.names) if p.fullmatch(label))  # names stand strongest first
         weight = {"table": 0.94, "line": 0.9, "heading": 0.66}[row.source] - 0.006 * min(first, 5)
         if row.source == "heading" and term.type == "text":
             weight = (

@@ -37,6 +37,12 @@ _role = pattern(
 _bare_role = pattern(
     r"\(\s*(?:the|each\s+an?|together,?\s+the)\s+(?P<role>[A-Z][a-z]{2,20}(?:\s[A-Z][a-z]{2,20})?)\s*\)"
 )
+# "(Seller)" behind a firm's name at the end of a line or before a stop
+_role_alone = pattern(
+    r"\(\s*(?P<role>(?:(?:Seller|Buyer|Purchaser|Vendor|Tenant|Landlord|Borrower|Lender|Supplier|Customer)['’]s\s+)?"
+    r"(?:Seller|Vendor|Buyer|Purchaser|Landlord|Tenant|Lessor|Lessee|Lender|Borrower|Guarantor|Surety|Company|Supplier|Customer|Client|Consultant|Contractor|Licensor|Licensee|Employer|Employee|Executive|Bank|Agent|Distributor|Insurer|Insured|Target|Investor|Owner|Hirer|Principal|Trustee|Parent|Provider|Manufacturer|Carrier|Depositor|Warehouseman|Discloser|Recipient|Assignor|Assignee|Transferor|Transferee|Mortgagor|Mortgagee|Chargor|Issuer|Covenantor|Warrantor)s?)\s*\)"
+    r"(?=\s*(?:[;.,]|and\b|\n|\Z))"
+)
 _start = pattern(
     r"(?:\b(?:between|amongst|among|by\s+and\s+between|by|and|is\s+made|BETWEEN|AND|PARTIES)\b\s*:?\s*|\A|[\n\t;]\s*(?:\d{1,2}[.)]\s+)?|\(\d\)[.:,]?\s*|\A\d\.\s*)"
 )
@@ -99,7 +105,7 @@ def find_party_roles(text: str) -> Iterator[Found[PartyRole]]:
     The name opens the clause that the bracketed role closes.
     """
     floor = roles = 0
-    bare = {m.start(): m for m in _bare_role.finditer(text)}
+    bare = {m.start(): m for form in (_bare_role, _role_alone) for m in form.finditer(text)}
     for m in sorted((*_role.finditer(text), *bare.values()), key=lambda m: m.start()):
         clause = text[floor : m.start()]
         if _things.match(m["role"].strip()):

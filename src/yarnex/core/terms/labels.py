@@ -26,6 +26,9 @@ from yarnex.core.terms.values_in_lines import LineValues
 from yarnex.core.values import Found, Party, Quantity, Value, same_value
 
 
+AT_ONCE = 12  # characters within which a paragraph with a title gives the value that the title names: "Price. £1,960,000, of ..."
+
+
 def from_labels(term: Term, passages: Passages) -> Iterator[Candidate]:
     """Particulars tables and lines that read "Label: value"."""
     for row in passages.labelled:
@@ -44,10 +47,11 @@ def from_labels(term: Term, passages: Passages) -> Iterator[Candidate]:
             weight = (
                 OF_A_TITLE  # a paragraph whose own title is the term's name tells more than words like it elsewhere
             )
-        if row.source == "heading" and row.value.end - row.value.start > 160 and term.type != "text":
-            continue
+        long = row.source == "heading" and row.value.end - row.value.start > 160 and term.type != "text"
         why = f"stands opposite the label {row.label!r}"
         for found in from_value_words(term, passages, row.value, row.row, weight, "label", why, row):
+            if long and (found.text is None or found.text.span.start > row.value.start + AT_ONCE):
+                continue
             if row.source != "heading" or not is_between_days(passages, found.value, found.text.span):
                 yield found
 

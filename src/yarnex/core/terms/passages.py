@@ -101,6 +101,7 @@ _plain_definition = pattern(  # definitions of a list that sets its terms in bol
 _inline = pattern(
     rf"\((?:(?:the|this|such|each,?\s+an?|an?|together,?\s+the|collectively,?\s+the|being\s+the|said)\s+)*{_quoted.format('name')}[^()]{{0,60}}\)"
 )
+TITLED = 900  # characters of a paragraph whose title is a label for what it says
 _label_line = pattern(r"(?P<label>[A-Z][\w'’/&.,() -]{1,55}?)\s*(?::\s+|\t)(?=\S)")
 _next_label = pattern(
     r"(?<=[a-z\d)]{2}[.;])\s+(?=[A-Z][\w'’/&,() -]{1,55}?:\s+\S)|\s+(?=(?:Our|Your|My)\s+(?:ref|reference)\b\.?\s*:\s+\S)"
@@ -532,7 +533,7 @@ class Passages:
                     if (n := _label_line.match(text, at)) and n.end() < end:
                         row = Span(start + at, start + end)
                         out.append(Labelled(plain_label(n["label"]), Span(start + n.end(), start + end), row, "line"))
-            elif block.heading and len(text) < 500 and text.find(block.heading) >= 0:
+            elif block.heading and len(text) < TITLED and text.find(block.heading) >= 0:
                 at = text.find(block.heading) + len(block.heading)
                 at += len(re.match(r"[\s.:–—-]*", text[at:]).group())  # type: ignore[union-attr]
                 if at < len(text):

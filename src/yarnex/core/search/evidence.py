@@ -149,6 +149,8 @@ def measured(question: Question, answer: Answer) -> Answer:
         fit = 0.0 if names & frozenset(stems_of(str(value.unit))) else NOT_WHOLE  # things are counted, not weighed
     elif isinstance(value, Quantity) and value.unit == "times" and not ASKS_RATIO.search(question.text):
         fit = -1.0
+    elif isinstance(value, Money) and (part := _of_how_much(question, answer)):
+        fit = part
     elif isinstance(value, Money):
         by_word = BY_PERIOD.search(question.text)  # "the monthly rent in the first year" is asked for by the month
         period = period_asked(stems_of(by_word.group()) if by_word else names)
@@ -171,6 +173,8 @@ def measured(question: Question, answer: Answer) -> Answer:
         and _of_how_many(question, answer) > 0
     ):
         evidence[EVIDENCE.index("outclaimed")] = 0.0  # the word for what is counted stands by the other one
+    if isinstance(value, Money) and _of_how_much(question, answer) > 0:
+        evidence[EVIDENCE.index("outclaimed")] = 0.0
     text, start = answer.quote.document.text, answer.quote.span.start
     compared = COMPARED.search(text, max(start, answer.span.start - 60), answer.span.start)
     if compared and compared["year"] not in question.text and not BEFORE_ASKED.search(question.text):
@@ -259,6 +263,26 @@ SOME_OF = pattern(
     r"\b\d[\d,]*\s+(?:out\s+)?of\s+(?:(?:the|its|our|their|these|those|all|some)\s+)?(?:[\w’']+['’]s?\s+)?\Z",
     re.IGNORECASE,
 )
+
+OF_THE_SUM = pattern(r"\s+(?:out\s+)?of\s+(?:the|its|our|their|a\s+total\s+of)\s+(?:[A-Z]{3}\s|[£$€])?\d")
+SOME_OF_THE_SUM = pattern(
+    r"\d[\d.,]*\s?(?:million|billion|thousand|m|bn|k)?\s+(?:out\s+)?of\s+(?:the|its|our|their|a\s+total\s+of)\s+\Z"
+)
+
+
+def _of_how_much(question: Question, answer: Answer) -> float:
+    """1 for the first of two sums of which the second is the whole, "131 million of the 160 million", -1 for the second; the
+    other way round where the whole is asked for; 0 for other sums."""
+    text, place = answer.quote.document.text, answer.span
+    fit = (
+        1.0
+        if OF_THE_SUM.match(text, place.end)
+        else -1.0
+        if SOME_OF_THE_SUM.search(text, max(0, place.start - 40), place.start)
+        else 0.0
+    )
+    return -fit if not WHOLE.isdisjoint(question.stems) else fit
+
 
 # "22 items: 18 works on paper and four prints": the sum of the parts comes first.
 THEN_PARTS = pattern(

@@ -30,6 +30,7 @@ FORMS: tuple[tuple[str, tuple[str, ...]], ...] = (
     (r"\bhow\s+old\b", ("duration", "date", "number", "text")),
     (r"\bhow\s+likely\b|\bwhat\s+(?:is|was|are|were)\s+the\s+(?:\w+\s+)?(?:chances?|likelihood|probability|odds|risk)\s+(?:of|that)\b", ("percent", "number", "text")),
     (r"\bwhat\s+(?:does|did|do)\s+(?:(?!not\b)[\w’'-]+\s+){1,5}(?:want|ask(?:\s+for)?|demand|seek|bid|quote)\b(?:\s+(?:a|per|each|every)\s+(?:year|month|week|day))?\s*\?", ("money", "percent", "number", "duration", "text")),
+    (r"\bhow\s+(?:did|has|have|do|does)\s+(?:[\w’'-]+\s+){1,5}(?:grow|grown|change|changed|develop|developed|rise|risen|fall|fallen|perform|performed)\b", ("percent", "money", "text")),
     (r"\bhow\s+(?:fine|thick|coarse)\b", ("number", "percent")),
     (r"\bhow\s+(?:damp|humid|moist)\b", ("percent", "number")),
     (r"\bhow\s+far\s+back\b", ("date", "duration", "text")),

@@ -132,6 +132,10 @@ def yes_or_no(passages: Passages, line: Line, question: Question) -> YesNo:
         return YesNo(bool(NO.search(question.text)))
     if _is_left_out(passages, line):
         return YesNo(bool(LEAVES_OUT.search(question.text)))
+    if (contrast := BUT_NOT.search(text, line.values.start, line.values.end)) is not None and places:
+        behind = max(places) >= contrast.start()  # "includes water but not gas": which of them is asked after
+        if behind or not NO.search(text, line.values.start, contrast.start()):
+            return YesNo((not behind) is not bool(NO.search(question.text)))
     middle = sum(places) // len(places) if places else line.values.start
     start = max(line.values.start, middle - 120)
     near = text[start : min(line.values.end, middle + 120)]
@@ -144,6 +148,9 @@ def yes_or_no(passages: Passages, line: Line, question: Question) -> YesNo:
     return _decided(question, line.values.of(text), near)
 
 
+BUT_NOT = pattern(
+    r",?\s+but\s+not\s+(?!more|less|later|earlier|only|to\b|if|until|unless|where|when|before|after|for\b|so\b)(?=[a-z])"
+)
 # "Only the points on costs and law are binding."
 ONLY_THESE = pattern(
     r"\bonly\s+(?P<these>[^.;:]{3,160}?)\s+(?:is|are|was|were|shall\s+be|will\s+be|may|can|must)\s+(?P<so>[^.;]{3,80})",

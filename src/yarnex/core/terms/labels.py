@@ -25,7 +25,6 @@ from yarnex.core.terms.schedules import find_schedules
 from yarnex.core.terms.values_in_lines import LineValues
 from yarnex.core.values import Found, Party, Quantity, Value, same_value
 
-
 AT_ONCE = 12  # characters within which a paragraph with a title gives the value that the title names: "Price. £1,960,000, of ..."
 
 

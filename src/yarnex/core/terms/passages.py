@@ -111,6 +111,8 @@ _next_label = pattern(
     r"|(?<=[\w)])\s+(?=(?:To|From|Date|Cc|Subject|Re|Attn|By|Ref|Tel|Fax)\s?:\s+\S)"
     r"|\s+[·•|]\s+"  # "Owner: Finance · Version 4 · Next review: May 2028"
 )
+BEHIND_A_SENTENCE = 3  # words of a label that stands behind a sentence
+_sentence_in_label = pattern(r"(?<=[a-z]{3})\.\s+(?=[A-Z])")
 _number_only = pattern(r"[(\[]?\d{1,3}(?:\.\d{1,3})*[.)\]]?|\(?[a-z]\)")
 
 
@@ -517,6 +519,10 @@ class Passages:
             skip = len(block.number) + 1 if block.number and text.startswith(block.number.split("(")[0] or "\0") else 0
             skip = len(re.match(r"[\s.)]*", text[skip:]).group()) + skip if skip else 0  # type: ignore[union-attr]
             m = _label_line.match(text, skip)
+            other = _sentence_in_label.search(m["label"]) if m else None
+            if other is not None:
+                m = _label_line.match(text, skip + other.end())  # "It was not audited. Next report: 11 May 2027"
+                m = m if m and len(m["label"].split()) <= BEHIND_A_SENTENCE else None
             if m and m.end() < len(text) and m["label"].count("(") == m["label"].count(")"):
                 signed = OF_SIGNING.search(m["label"]) is not None or "___" in text  # the day is that of a signature
                 ends = [
@@ -525,9 +531,8 @@ class Passages:
                     if not (signed and text.startswith("Date", n.end()))
                 ]
                 ends.append(len(text))
-                out.append(
-                    Labelled(plain_label(m["label"]), Span(start + m.end(), start + ends[0]), block.span, "line")
-                )
+                row = block.span if other is None else Span(start + m.start(), block.span.end)
+                out.append(Labelled(plain_label(m["label"]), Span(start + m.end(), start + ends[0]), row, "line"))
                 for begin, end in pairwise(ends):  # "Carding: £900. Washing: £80."
                     at = begin + len(text[begin:end]) - len(text[begin:end].lstrip(" \n·•|"))
                     if (n := _label_line.match(text, at)) and n.end() < end:

@@ -347,7 +347,11 @@ class LineValues:
                 for day in days
             ):
                 continue  # "Friday 26 June"
-            if block.kind == "heading" and count.span.start == block.span.start and after[:1] in " .)":
+            if (
+                (block.kind == "heading" or block.heading)
+                and count.span.start == block.span.start
+                and after[:1] in " .)"
+            ):
                 continue  # the heading's own number
             if YEAR.fullmatch(words) or (block.number and count.span.start < block.span.start + len(block.number) + 1):
                 continue

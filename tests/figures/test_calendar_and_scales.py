@@ -147,3 +147,38 @@ def test_every_name_in_the_vocabulary_leads_to_its_line():
     for line in line_vocabulary().lines.values():
         for name in line.names:
             assert line in line_vocabulary().by_name[name_key(name)]
+
+
+@pytest.mark.parametrize(
+    ("heading", "end", "months"),
+    [
+        ("Jan-Sep 2026", date(2026, 9, 30), 9),
+        ("January to June 2026", date(2026, 6, 30), 6),
+        ("Apr–Jun 26", date(2026, 6, 30), 3),
+    ],
+)
+def test_from_month_to_month(heading, end, months):
+    period = read_heading(heading, DECEMBER).period
+    assert (period.end, period.months) == (end, months)
+
+
+@pytest.mark.parametrize(
+    ("title", "end", "months"),
+    [
+        ("Tarn Garn ASA - Third quarter 2026", date(2026, 9, 30), 3),
+        ("Tarn Garn, H1 2026", date(2026, 6, 30), 6),
+        ("Tarn Garn, annual report 2026", None, 0),
+    ],
+)
+def test_the_period_that_the_head_of_a_report_names(title, end, months):
+    main = year_ends(f"{title}\n\nSales rose.").main
+    assert (main.end, main.months) == (end, months) if end else main is None
+
+
+@pytest.mark.parametrize(
+    ("label", "line"),
+    [("Earnings per share, NOK", "eps_basic"), ("Operating revenue, £m", "revenue"), ("Dividends, net", None)],
+)
+def test_a_unit_behind_the_name_of_a_line(label, line):
+    found = line_of(label)
+    assert (found.id if found else None) == line

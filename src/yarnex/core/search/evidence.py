@@ -77,7 +77,7 @@ def of_the_party(inquiry: Inquiry, question: Question, answers: list[Answer]) ->
     """The answers with whether their sentence is about another party than the one asked about: it does not name that one,
     or says of another what is asked of that one. "The Tenant may end it" is no answer to "may the landlord end it?".
     """
-    roles = {role: (stems_of(role),) for role in inquiry.values.roles} or voices_of(inquiry)
+    roles = voices_of(inquiry) or {role: (stems_of(role),) for role in inquiry.values.roles}
     ways = {way for idea in question.ideas for way, worth in idea.ways if worth >= NAMES_PARTY}
     asked = [role for role, names in roles.items() if not ways.isdisjoint(names)]
     if not asked and OF_A_PERSON.search(question.text):  # "what does she pay in?"
@@ -108,7 +108,7 @@ def of_the_party(inquiry: Inquiry, question: Question, answers: list[Answer]) ->
     return out
 
 
-# Who speaks and who is spoken to in papers that name no roles but "we" and "you", by the sheet of the paper.
+# Who speaks and who is spoken to in papers that say "we" and "you" rather than name roles, by the sheet of the paper.
 VOICES: dict[str, dict[str, str]] = {
     "insurance": {"we": "insurer underwriter company", "you": "insured policyholder assured"},
     "employment": {"we": "employer company", "you": "employee"},
@@ -119,8 +119,9 @@ VOICES: dict[str, dict[str, str]] = {
 
 def voices_of(inquiry: Inquiry) -> dict[str, tuple[Stems, ...]]:
     """ "we" and "you" with the stems of what each is called, where a paper of a known kind speaks so."""
-    voices = VOICES.get(inquiry.sheet.name, {})
-    if not all(re.search(rf"\b{voice}\b", inquiry.passages.text, re.IGNORECASE) for voice in voices):
+    voices, text = VOICES.get(inquiry.sheet.name, {}), inquiry.passages.text
+    said = [len(re.findall(rf"\b{voice}\b", text, re.IGNORECASE)) for voice in voices]
+    if not all(said) or sum(said) < sum(text.count(role) for role in inquiry.values.roles):
         return {}
     return {voice: tuple(stems_of(word) for word in words.split()) for voice, words in voices.items()}
 

@@ -52,7 +52,6 @@ FORMS: tuple[tuple[str, tuple[str, ...]], ...] = (
     (r"\b(?:number|reference)\s+of\s+(?:the|this|that|its|their|our|your|his|her)\s+(?:[\w-]+\s+)?(?:order|policy|invoice|contract|agreement|lot|batch|licence|license|registration|company|account|case|claim|file|patent|permit|model|report|job|ticket|room|certificate|authorisation|quotation|tender|drawing|plot|title|lease|loan|letter|application|vehicle|machine|study|survey|test|minutes?|form|document|paper)\b(?!s)", ("code", "text")),
     (r"\b(?:order|policy|invoice|contract|agreement|lot|batch|part|licence|license|registration|company|account|case|claim|file|patent|permit|model|serial|report|job|ticket|room|telephone|phone|mobile|fax|tax|vat|certificate|authorisation|membership|reference|ref|purchase|quotation|tender|dial|fax|catalogue|drawing|plot|title)\s+(?:order\s+)?(?:number|no\.?|code|reference|identifier|id)\b|\b(?:[a-z]+['’]s?|our|your|their|file|letter)\s+ref(?:erence)?\s*\?|\b(?:sort|swift|bank|post|postal|zip|bar|access)\s*code\b|\biban\b|\bbic\b|\bwhat\s+(?:is|was)\s+(?:the|our|your|its|their)\s+(?:reference|identifier|telephone|phone|mobile|fax)\b|\bon\s+(?:what|which)\s+(?:telephone\s+|phone\s+)?number\b|\breference\s+(?:does|do|did|is|was)\b|\b(?:entity|tax|vat)\s+identifier\b", ("code", "text")),
     (r"\b(?:to|from|into|through|which|what)\s+(?:which\s+|what\s+)?(?:bank\s+)?account\b(?=.*\b(?:pay|paid|credit\w*|debit\w*|transfer\w*|sen[dt]|remit\w*)\b)|\b(?:to|from|into|through)\s+(?:which|what)\s+(?:bank\s+)?account\b|\b(?:which|what)\s+number\s+(?:has|have|had|is|was|does|do)\b", ("code", "text")),
-    (r"\bwhat\s+(?:started|triggered|set\s+off|led\s+to|brought\s+(?:on|about)|gave\s+rise\s+to)\b", ("text",)),
     (r"\bwhy\b|\bwhat\s+(?:reason|cause|caused)\b|\bfor\s+what\s+reason\b", ("text",)),
     (r"\bper\s+(?:ordinary\s+)?share\b|\bdividends?\s+(?:a|per)\s+share\b|\bwhat\s+(?:is|was|are|were)\s+the\s+(?:\S+\s+){0,2}dividend\b", ("money", "number", "percent")),
     (r"\A(?:and\s+)?(?:(?:on|by|from|until|before|after|at)\s+)?(?:which|what)\s+(?:\w+\s+)?(?:day|date)\b(?!s)", ("date", "time", "duration", "text")),
@@ -397,6 +396,8 @@ def kinds_of(words: str) -> tuple[tuple[str, ...], bool]:
     asked = OPENING.sub("", asked)
     if YES_NO.match(asked):
         return ("yes_no",), True
+    if WHAT_LED_TO.match(asked):
+        return ("text",), True
     if WHICH_DAYS.match(asked):
         return ("date", "list", "text"), True
     if FOR_EACH.search(asked):

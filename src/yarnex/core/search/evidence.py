@@ -271,18 +271,21 @@ SOME_OF_THE_SUM = pattern(
 )
 
 
-def _of_how_much(question: Question, answer: Answer) -> float:
-    """1 for the first of two sums of which the second is the whole, "131 million of the 160 million", -1 for the second; the
-    other way round where the whole is asked for; 0 for other sums."""
+def _of_the_whole(question: Question, answer: Answer, whole: re.Pattern[str], some: re.Pattern[str]) -> float:
+    """1 for the first of two values of which the second is the whole, -1 for the second; the other way round where a
+    question asks for all of it; 0 where neither is part of the other.
+
+    whole: what stands behind the first one. some: what stands before the second.
+    """
     text, place = answer.quote.document.text, answer.span
-    fit = (
-        1.0
-        if OF_THE_SUM.match(text, place.end)
-        else -1.0
-        if SOME_OF_THE_SUM.search(text, max(0, place.start - 40), place.start)
-        else 0.0
-    )
+    before = max(0, place.start - 40)
+    fit = float(whole.match(text, place.end) is not None) or -float(some.search(text, before, place.start) is not None)
     return -fit if not WHOLE.isdisjoint(question.stems) else fit
+
+
+def _of_how_much(question: Question, answer: Answer) -> float:
+    """How far a sum is the part of another that is asked for: "131 million of the 160 million"."""
+    return _of_the_whole(question, answer, OF_THE_SUM, SOME_OF_THE_SUM)
 
 
 # "22 items: 18 works on paper and four prints": the sum of the parts comes first.
@@ -294,21 +297,13 @@ IN_PARTS = 0.5
 
 
 def _of_how_many(question: Question, answer: Answer) -> float:
-    """1 for the first of two numbers of which the second tells of how many, -1 for the second; the other way round where a
-    question asks for all of them."""
+    """How far a number is the one of two that is asked for, where the second tells of how many, or the first of parts."""
     text, place = answer.quote.document.text, answer.span
     if THEN_PARTS.match(text, place.end):
         return IN_PARTS
     if A_PART.search(text, max(0, place.start - 60), place.start):
         return -IN_PARTS
-    fit = (
-        1.0
-        if OF_ALL.match(text, place.end)
-        else -1.0
-        if SOME_OF.search(text, max(0, place.start - 40), place.start)
-        else 0.0
-    )
-    return -fit if not WHOLE.isdisjoint(question.stems) else fit
+    return _of_the_whole(question, answer, OF_ALL, SOME_OF)
 
 
 COUNTED_THING = pattern(

@@ -288,7 +288,7 @@ def _of_how_much(question: Question, answer: Answer) -> float:
     return _of_the_whole(question, answer, OF_THE_SUM, SOME_OF_THE_SUM)
 
 
-# "22 items: 18 works on paper and four prints": the sum of the parts comes first.
+# "31 cones: 19 of lambswool and twelve of mohair": the sum of the parts comes first.
 THEN_PARTS = pattern(
     r"(?:\s+[a-z][\w’'-]*){1,3}(?::|,\s+of\s+which)\s+(?:\d|two|three|four|five|six|seven|eight|nine|ten)"
 )
@@ -313,10 +313,8 @@ COUNTED_THING = pattern(
 BEHIND_NUMBER = pattern(
     r"(?:\s+\(\d+\))?(?P<things>(?:\s+(?!(?:of|in|on|at|for|to|by|from|per|and|or|with|a|an|the|is|are|was|were|have|has|had|will|may|must|shall|that|which|who)\b)[a-z][\w’'-]*){1,3})"
 )
-COUNTS_IT, COUNTS_OTHER = (
-    0.3,
-    0.4,
-)  # how much it speaks for a number that it counts what is asked, and against one of other things
+COUNTS_IT = 0.3  # how much it speaks for a number that it counts what is asked
+COUNTS_OTHER = 0.4  # and against one that counts other things
 
 
 def _counts_what_is_asked(question: Question, answer: Answer) -> float:

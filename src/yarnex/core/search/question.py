@@ -35,7 +35,7 @@ FORMS: tuple[tuple[str, tuple[str, ...]], ...] = (
     (r"\bhow\s+(?:damp|humid|moist)\b", ("percent", "number")),
     (r"\bhow\s+far\s+back\b", ("date", "duration", "text")),
     (r"\bby\s+how\s+much\b.*\b(?:lengthened|extended|prolonged|shortened|brought\s+forward|put\s+off|postponed|delayed)\b", ("duration", "percent", "money", "text")),
-    (r"\b(?:what|how\s+much)\s+(?:can|could|may|might|must|should|will|would)\s+(?!not\b)(?:[\w'’-]+\s+){1,5}(?:carry|lift|bear|hold|support|withstand)\b(?!\s+(?:out|back|up|on)\b)", ("number", "percent", "money", "text")),
+    (r"\b(?:what|how\s+much)\s+(?:can|could|may|might|should)\s+(?!not\b)(?:[\w'’-]+\s+){1,5}(?:carry|lift|hold|support|withstand)\b(?!\s+(?:out|back|up|on)\b)", ("number", "percent", "money", "text")),
     (r"(?<!for\s)\bhow\s+long\s+(?:is|are|was|were)\s+(?:the|an?|this|that|his|her|its|their|our|each)\s+(?!(?:[\w’'-]+\s+){0,2}(?:terms?|periods?|leases?|contracts?|agreements?|notice|warranty|guarantee|tenancy|engagement|appointment|delay|leave|holiday|loan|cover)\b)(?:[\w'’-]+\s*){1,3}\?", ("duration", "number", "text")),
     (r"\bin\s+(?:time|hours|days|weeks|months|years)\s*\?", ("duration", "number")),
     (r"\bloan[\s-]to[\s-](?:value|cost)\b|\bltv\b|\bwhat\s+(?:is\s+the\s+)?(?:margin|spread)\s+(?:over|above|on)\b|\bwhat\s+(?:\w+\s+){0,2}(?:margin|spread|mark-?up)\s+(?:over|above)\b", ("percent", "number")),

@@ -135,7 +135,7 @@ def signature_of(document: Document) -> Cite | None:
 # "David Venn ACII\nPartner": the last lines of a report that has no close.
 NAME_AND_POST = pattern(
     r"(?:(?:Mr|Mrs|Ms|Miss|Dr|Prof)\.?\s)?[A-Z][\w’'-]+(?:\s[A-Z][\w.’'-]*){1,3}(?:,?\s(?:[A-Z]\w*[A-Z]\w*,?\s?)+|\s*[,\n])\s*"
-    r"(?:(?:[A-Z][\w&-]*|of|and|for)\s){0,5}(?:Partner|Director|Manager|Surveyor|Engineer|Adjuster|Consultant|Surgeon|Physician|Officer|Secretary|Chair\w*|Head|President|Associate|Principal|Inspector|Auditor|Assessor|Therapist|Conservator|Analyst|Technician)\s*"
+    r"(?:(?:[A-Z][\w&-]*|of|and|for)\s){0,5}(?:Partner|Director|Manager|Surveyor|Engineer|Adjuster|Consultant|Surgeon|Physician|Officer|Secretary|Chair\w*|Head|President|Associate|Principal|Inspector|Auditor|Assessor|Therapist|Analyst|Technician)\s*"
 )
 
 

@@ -95,6 +95,44 @@ def test_the_whole_table_is_the_quote(filled):
     assert "£13,200" in finding.cites[0].quote
 
 
+@pytest.mark.parametrize(
+    ("parts", "rows"),
+    [
+        (
+            [table("Item|Detail", "Rent|Months 1-4: abated; Months 5-16: $900.00; Months 17-28: $950.00", "Deposit|$1,800")],
+            [("Month 5", "Month 16", "900.00", None, "USD"), ("Month 17", "Month 28", "950.00", None, "USD")],
+        ),
+        (
+            ["## Rent", "The annual rent is: Years 1-3 at £40,000; Year 4 at £42,000; and Year 5 at £44,000, in advance."],
+            [
+                ("Year 1", "Year 3", "40000", "year", "GBP"),
+                ("Year 4", "Year 4", "42000", "year", "GBP"),
+                ("Year 5", "Year 5", "44000", "year", "GBP"),
+            ],
+        ),
+        (
+            ["## Money", "2.1 The Tenant shall pay rent per month:", "- Lease Years 1 to 2: $700;\n- Lease Years 3 to 4: $750."],
+            [
+                ("Lease Year 1", "Lease Year 2", "700", "month", "USD"),
+                ("Lease Year 3", "Lease Year 4", "750", "month", "USD"),
+            ],
+        ),
+        (["## Insurance", "The sum insured is: Year 1 £3,000; Year 2 £3,300."], []),
+        (["## Rent", "The rent in Year 1 is £3,000 and much later, once the works are done and the yard is open to all, in Year 2 £3,300."], []),
+        (["## Rent", "The annual rent is: Year 1 £3,000; Year 4 £3,300."], []),
+        (["## Rent", "The rent deposit is: Year 1 £3,000; Year 2 £3,300."], []),
+    ],
+)  # fmt: skip
+def test_schedules_written_out_step_by_step(filled, parts, rows):
+    assert rows_of(filled(*parts)) == rows
+
+
+def test_steps_by_the_month_are_no_yearly_ones(filled):
+    made = filled("The annual rent is: Year 1 £3,000; Year 2 £3,300.")
+    assert made.finding("rent_schedule_month").state == "not_found"
+    assert made.finding("rent_schedule").cites[0].quote == "Year 1 £3,000; Year 2 £3,300"
+
+
 def test_heads_over_several_columns_name_each(document):
     from yarnex.core.document import Cell, Span, Table
 

@@ -20,6 +20,7 @@ def read(text: str) -> list[tuple[str, str | None, str | None, str]]:
         ("a rent of £12,500.00 a year", [("12500.00", "GBP", "year", "£12,500.00 a year")]),
         ("not above €3 million.", [("3000000", "EUR", None, "€3 million")]),
         ("USD 1,200 per month", [("1200", "USD", "month", "USD 1,200 per month")]),
+        ("year 1 £3,000; year 2 £3,300", [("3000", "GBP", None, "£3,000"), ("3300", "GBP", None, "£3,300")]),
         ("12.500,00 € net", [("12500.00", "EUR", None, "12.500,00 €")]),
         ("120 euros a square metre a year", [("120", "EUR", "sq_m_year", "120 euros a square metre a year")]),
         ("$28.50 per square foot", [("28.50", "USD", "sq_ft", "$28.50 per square foot")]),

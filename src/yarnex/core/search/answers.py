@@ -42,6 +42,7 @@ from yarnex.core.search.patterns import CLOCK, CODE, OFTEN, PATTERNS, kinds_soug
 from yarnex.core.search.periods import rows_asked_for
 from yarnex.core.search.question import WHICH_DAYS, YEAR, Question
 from yarnex.core.search.signed import signed_or_not, when_signed
+from yarnex.core.search.steps import step_asked_for
 from yarnex.core.search.telling import RUNS_FROM, finding_of, none_of
 from yarnex.core.search.weighing import EVIDENCE, Answer, likely_there, weighed
 from yarnex.core.search.yes_no import (
@@ -138,6 +139,8 @@ def ask(inquiry: Inquiry, question: Question, limit: int = 8) -> list[Finding]:
         return [signed]
     if (day := when_signed(inquiry, question)) is not None:
         return [day]
+    if (step := step_asked_for(inquiry, question)) is not None:
+        return [step]
     answers = answers_of(inquiry, question)
     read = bool(answers) and answers[0].kind == "yes_no" and answers[0].finding is None
     least = SURE_YES if read else ENOUGH if inquiry.says(question.thing) else ENOUGH_UNNAMED

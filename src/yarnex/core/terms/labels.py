@@ -21,7 +21,7 @@ from yarnex.core.terms.candidates import (
 from yarnex.core.terms.lines import Line
 from yarnex.core.terms.model import Candidate, Term
 from yarnex.core.terms.passages import Labelled, Passages, bare_label, plain_label
-from yarnex.core.terms.schedules import find_schedules
+from yarnex.core.terms.schedules import find_schedules, schedules_in_words
 from yarnex.core.terms.values_in_lines import LineValues
 from yarnex.core.values import Found, Party, Quantity, Value, same_value
 
@@ -104,9 +104,10 @@ def from_roles(term: Term, passages: Passages) -> Iterator[Candidate]:
 
 
 def from_schedules(term: Term, passages: Passages) -> Iterator[Candidate]:
-    """Rents and other sums that change over time, from tables."""
+    """Rents and other sums that change over time, from tables and where they are written out step by step."""
     if term.type == "schedule":
         yield from find_schedules(term, passages)
+        yield from schedules_in_words(term, passages)
 
 
 def from_table_cells(term: Term, passages: Passages) -> Iterator[Candidate]:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from decimal import Decimal
 
 from yarnex.core.document import Cite, Span, Table
@@ -28,6 +28,21 @@ PER = (
     (pattern(r"month", re.IGNORECASE), "month"),
     (pattern(r"quarter", re.IGNORECASE), "quarter"),
     (pattern(r"annual|year|per annum|p\.?a\b", re.IGNORECASE), "year"),
+)
+STEP = pattern(  # "Months 5-16: " before $14,420.00: a step of a schedule that is written out in words
+    r"\b(?P<label>(?:(?:lease|contract)\s+)?(?P<unit>year|month|quarter)s?\s+(?P<a>\d{1,3})(?:\s*(?:-|–|—|to|through|and|&)\s*(?:(?:year|month|quarter)\s+)?(?P<b>\d{1,3}))?)"
+    r"\s*[:=,–—-]?\s*(?:(?:at|of|is)\s+)?(?=[A-Z£€$₹])",
+    re.IGNORECASE,
+)
+BETWEEN_STEPS = 60  # letters from one step to the next: "a month; ", "(abated); "
+LEAST_STEPS = 2
+Step = tuple[re.Match[str], Found[Value]]
+LONGEST_SUM = 40  # letters, with what it is paid for
+LEAD = 200  # letters before the first step that may say of what they are
+OF_STEPS = (
+    (pattern(r"\b(?:monthly|(?:per|a|each) (?:calendar )?month)\b|/\s?mo", re.IGNORECASE), "month"),
+    (pattern(r"\bquarterly\b|\b(?:per|a|each) quarter\b", re.IGNORECASE), "quarter"),
+    (pattern(r"\b(?:annual|yearly|annum|p\.a)\b|\b(?:per|a|each) year\b", re.IGNORECASE), "year"),
 )
 MOSTLY = 0.7  # share of the rows of a column that must hold a sum
 PREFERRED = ("year", "month", "quarter", "sq_ft_year", "sq_m_year", None)
@@ -77,6 +92,75 @@ def find_schedules(term: Term, passages: Passages) -> Iterator[Candidate]:
                 "schedule",
                 f"a table by period, column {heads.get(column, '')!r}",
             )
+
+
+def schedules_in_words(term: Term, passages: Passages) -> Iterator[Candidate]:
+    """Steps written out in one cell, paragraph or list, as "Months 1-12: $900; Months 13-24: $950", behind words that name the term."""
+    if not term.names:
+        return
+    document = passages.document
+    for steps in steps_in_words(passages, Span(0, document.body_end)):
+        told = lead_of_steps(passages, steps)
+        if told is None:
+            continue
+        before, headings, in_cell = told
+        named = any(p.search(before) for p in term.names)
+        headed = any(p.search(headings) for p in (*term.headings, *term.names))
+        if any(p.search(before) for p in term.excludes) or not (named or (headed and not in_cell)):
+            continue
+        rows = []
+        for step in steps:
+            period = _period(step[0]["label"], "")
+            assert period is not None  # STEP's labels are RANGE's
+            rows.append(ScheduleRow(*period, sum_of_step(step, before)))
+        if term.units and any(row.amount.per not in term.units for row in rows):
+            continue
+        cite = Cite(document, Span(steps[0][0].start(), steps[-1][1].span.end))
+        weight = 0.9 if named else 0.7
+        yield Candidate("stated", Schedule(tuple(rows)), cite, cite, weight, "schedule", "steps written out in words")
+
+
+def steps_in_words(passages: Passages, place: Span) -> Iterator[list[Step]]:
+    """Runs of steps at a place, each step of the time right after the one before, with the sums they tell."""
+    run: list[Step] = []
+    for step in STEP.finditer(passages.text, place.start, place.end):
+        found = passages.values_in("money", Span(step.end(), step.end() + LONGEST_SUM))
+        if not found or found[0].span.start != step.end() or "\t" in step.group() or "\n" in step.group():
+            continue
+        if run:
+            before, sum_before = run[-1]
+            near = 0 <= step.start() - sum_before.span.end <= BETWEEN_STEPS
+            if not near or int(step["a"]) != int(before["b"] or before["a"]) + 1:
+                if len(run) >= LEAST_STEPS:
+                    yield run
+                run = []
+        run.append((step, found[0]))
+    if len(run) >= LEAST_STEPS:
+        yield run
+
+
+def sum_of_step(step: Step, before: str) -> Money:
+    """The sum of a step, paid for what stands behind it, or else for what the words that lead to the steps say."""
+    value = step[1].value
+    assert isinstance(value, Money)
+    usual = next((per for form, per in OF_STEPS if form.search(before)), None)
+    return Money(value.amount, value.currency, value.per or usual)
+
+
+def lead_of_steps(passages: Passages, steps: Sequence[Step]) -> tuple[str, str, bool] | None:
+    """What leads to steps: the row up to their cell, or their paragraph, or the one before a list of them; the headings over
+    them; True where they stand in a cell. None in running heads.
+    """
+    document, text, start = passages.document, passages.text, steps[0][0].start()
+    block = document.block_at(start)
+    if block is None or block.kind == "furniture":
+        return None
+    cell = document.cell_at(Span(start, steps[0][0].end()))
+    if cell is not None:
+        begin = min(c.span.start for c in cell[0].row_cells(cell[1].row))
+    else:
+        begin = max(block.span.start if start - block.span.start > len("(iii) ") else 0, start - LEAD)
+    return text[begin:start], passages.headings_of(block), cell is not None
 
 
 def schedule_of_column(passages: Passages, table: Table, column: int) -> Schedule | None:

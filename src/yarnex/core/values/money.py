@@ -58,7 +58,7 @@ _marks = "|".join(re.escape(s) for s in sorted(SIGNS, key=len, reverse=True))
 _sign = rf"(?-i:{_marks}|(?:{'|'.join(CODES)})\b)"
 _name = "|".join(re.escape(n) for n in sorted(NAMES, key=len, reverse=True))
 _scale = r"(?:\s?(?P<scale{0}>million|billion|thousand|crore|lakh|bn|mn|m|k)\b)?"
-_figure = rf"(?P<neg>-|−)?(?P<open>\((?=[^()]{{1,24}}\)))?(?:(?P<sign>{_sign})\s?(?P<inner>\()?(?P<d1>{DIGITS}){_scale.format(1)}(?(inner)\))|(?P<d2>{DIGITS}){_scale.format(2)}\s?(?P<code>€|£|(?-i:{'|'.join(CODES)})\b|(?:{_name})\b))"
+_figure = rf"(?P<neg>-|−)?(?P<open>\((?=[^()]{{1,24}}\)))?(?:(?P<sign>{_sign})\s?(?P<inner>\()?(?P<d1>{DIGITS}){_scale.format(1)}(?(inner)\))|(?P<d2>{DIGITS}){_scale.format(2)}\s?(?P<code>[€£](?!\d)|(?-i:{'|'.join(CODES)})\b|(?:{_name})\b))"
 _figure = _figure.replace(r"(?<![\w.,])", "", 1)  # a sign stands before the first digits
 _words = rf"(?P<words>{WORDS})(?:\s+and\s+(?P<cents>\d{{1,2}})/100)?\s+(?P<unit>{_name})\b(?:\s+and\s+(?P<minor>{WORDS})\s+(?:cents?|pence|penny))?"
 _form = pattern(rf"(?:{_words}(?:\s*\(\s*(?P<shown>[^()]{{2,28}})\s*\))?)|(?:(?<![\w.,]){_figure})", re.IGNORECASE)

@@ -187,3 +187,13 @@ def test_two_small_numbers_stay_two(one, other):
     from yarnex.core.number_names import spelled
 
     assert read_words(f"{spelled(one)} and {spelled(other)}") is None
+
+
+@pytest.mark.parametrize(
+    ("word", "number"),
+    [("third", 3), ("Third", 3), ("3rd", 3), ("three", 3), ("12", 12), ("20th", 20), ("²", 0), ("", 0)],
+)
+def test_one_word_that_counts(word, number):
+    from yarnex.core.number_names import counted
+
+    assert counted(word) == number

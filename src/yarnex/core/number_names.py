@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import re
+
 _cardinals = [
     "zero",
     "one",
@@ -72,3 +74,15 @@ def spelled(value: int, *, ordinal: bool = False) -> str:
     if unit:
         return f"{ten}-{names[unit]}"
     return ten[:-1] + "ieth" if ordinal else ten
+
+
+def counted(word: str) -> int:
+    """The whole number that one word counts, by its name or in figures, 0 where it counts none.
+
+    >>> counted("third"), counted("3rd"), counted("three"), counted("3"), counted("many")
+    (3, 3, 3, 3, 0)
+    """
+    low = word.lower()
+    if figures := re.fullmatch(r"([0-9]+)(?:st|nd|rd|th)?", low):
+        return int(figures[1])
+    return ORDINALS.get(low) or UNITS.get(low) or 0

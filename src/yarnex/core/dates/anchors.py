@@ -13,7 +13,7 @@ from dateutil.relativedelta import relativedelta
 
 from yarnex.core.dates.kinds import date_vocabulary
 from yarnex.core.document import Cite
-from yarnex.core.number_names import ORDINALS
+from yarnex.core.number_names import ORDINALS, counted
 from yarnex.core.patterns import pattern
 from yarnex.core.terms.abstract import Abstract
 from yarnex.core.terms.computed import NTH_MONTH, nth_month_end, shown_date
@@ -270,8 +270,7 @@ class Anchors:
 
     def _end_of_year(self, m: re.Match[str]) -> Anchor | None:
         """The last day of the nth year of a lease or contract, counted from its start (or its first full month)."""
-        words = (m["ordinal"] or "").lower()
-        number = int(m["n"]) if m["n"] else ORDINALS.get(words) or int("".join(c for c in words if c.isdigit()) or 0)
+        number = counted(m["n"] or m["ordinal"] or "")
         start = (
             self.term("rent_start", "lease_start", "start_date", "commencement_date", "period_start")
             or self.named.get("rent commencement date")

@@ -16,7 +16,7 @@ from decimal import Decimal
 from dateutil.relativedelta import relativedelta
 
 from yarnex.core.document import Document, Span
-from yarnex.core.number_names import ORDINALS, UNITS
+from yarnex.core.number_names import ORDINALS, UNITS, counted
 from yarnex.core.patterns import pattern
 from yarnex.core.values import (
     DateValue,
@@ -184,11 +184,10 @@ def day_of_year(question: str, document: Document, place: Span) -> date | None:
     """The day on which the year that a question counts, "in the second year", begins in the table of periods that stands at a
     place; None where it counts none, or no table of periods stands there.
     """
-    counted, found = NTH_YEAR.search(question), document.cell_at(place)
-    if counted is None or found is None:
+    year, found = NTH_YEAR.search(question), document.cell_at(place)
+    if year is None or found is None:
         return None
-    word = (counted["nth"] or counted["number"]).lower()
-    nth = int(word) if word.isdigit() else int(ORDINALS.get(word) or UNITS.get(word) or 0)
+    nth = counted(year["nth"] or year["number"])
     table, cell = found
     begins: list[date] = []
     for row in range(table.header_rows, table.rows):

@@ -7,7 +7,7 @@ from collections.abc import Sequence
 from typing import TYPE_CHECKING
 
 from yarnex.core.document import Span
-from yarnex.core.number_names import ORDINALS, UNITS
+from yarnex.core.number_names import ORDINALS, UNITS, counted
 from yarnex.core.patterns import pattern
 from yarnex.core.search.question import Question
 from yarnex.core.terms import Finding, Term
@@ -36,10 +36,10 @@ def step_asked_for(inquiry: Inquiry, question: Question) -> Finding | None:
 
     None where it counts none, where no steps stand behind all the other words it asks for, or where several sums do.
     """
-    counted = COUNTED.search(question.text)
-    if counted is None or question.leans or question.kinds[0] != "money":
+    time = COUNTED.search(question.text)
+    if time is None or question.leans or question.kinds[0] != "money":
         return None
-    rest = question.text[: counted.start()] + " " + question.text[counted.end() :]
+    rest = question.text[: time.start()] + " " + question.text[time.end() :]
     asked = {stem for idea in ideas_of(PAID_BY.sub(" ", rest)) for stem in idea.name if stem not in ANY_SUM}
     if not asked:
         return None
@@ -47,7 +47,7 @@ def step_asked_for(inquiry: Inquiry, question: Question) -> Finding | None:
     paid_by = PAID_BY.search(rest)
     found: dict[Money, Span] = {}
     for steps in steps_in_words(passages, Span(0, passages.document.body_end)):
-        told, step = lead_of_steps(passages, steps), step_of(counted, steps)
+        told, step = lead_of_steps(passages, steps), step_of(time, steps)
         if told is None or step is None:
             continue
         words = frozenset(stems_of(f"{told[0]} {told[1]}"))
@@ -65,12 +65,10 @@ def step_asked_for(inquiry: Inquiry, question: Question) -> Finding | None:
     return Finding(inquiry.document, term, "stated", value, place.of(passages.text), SURE, (cite,), why=why)
 
 
-def step_of(counted: re.Match[str], steps: Sequence[Step]) -> Step | None:
+def step_of(asked: re.Match[str], steps: Sequence[Step]) -> Step | None:
     """The step in which the time that a question counts lies as a whole: the second year in months 13 to 24."""
-    word = (counted["nth"] or counted["number"]).lower()
-    digits = re.match(r"\d+", word)
-    nth = int(digits.group()) if digits else int(ORDINALS.get(word) or UNITS.get(word) or 0)
-    first, last = _in_months(counted["of"] or counted["unit"], nth, nth)
+    nth = counted(asked["nth"] or asked["number"])
+    first, last = _in_months(asked["of"] or asked["unit"], nth, nth)
     for step, found in steps:
         low, high = _in_months(step["unit"], int(step["a"]), int(step["b"] or step["a"]))
         if low <= first and last <= high:

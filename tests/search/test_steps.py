@@ -48,13 +48,18 @@ def test_the_step_that_holds_answers(lease, question, amount, quote):
 @pytest.mark.parametrize(
     "question",
     [
-        "What is the rent in month 50?",
         "How much is the dyeing fee in month 20?",
         "How much is the monthly service charge in year 2?",
-        "What is the rent in the third year?",
     ],
 )
-def test_no_step_is_taken_for_another_time_thing_or_part(lease, question):
+def test_no_step_is_taken_for_another_thing_or_part(lease, question):
     from yarnex.core.search.steps import step_asked_for
 
     assert step_asked_for(lease, lease.asked(understand(question))) is None
+
+
+@pytest.mark.parametrize("question", ["What is the rent in month 50?", "What is the rent in the third year?"])
+def test_where_no_one_step_holds_that_is_said_with_the_steps(lease, question):
+    (found,) = ask(lease, understand(question))
+    assert found.state == "not_found"
+    assert "Months 13-30: $950" in found.near[0].quote

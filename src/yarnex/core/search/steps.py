@@ -6,7 +6,7 @@ import re
 from collections.abc import Sequence
 from typing import TYPE_CHECKING
 
-from yarnex.core.document import Span
+from yarnex.core.document import Cite, Span
 from yarnex.core.number_names import ORDINALS, UNITS, counted
 from yarnex.core.patterns import pattern
 from yarnex.core.search.question import Question
@@ -29,12 +29,14 @@ PAID_BY = pattern(r"\b(?:(?P<month>monthly)|(?P<quarter>quarterly)|(?P<year>annu
 MONTHS_IN = {"month": 1, "quarter": 3, "year": 12}
 ANY_SUM = SAY_LITTLE | frozenset(stems_of("pay paid payable due owed cost costs"))  # said of any sum
 SURE = 0.9
+NO_STEP = "no one step of the schedule holds for that time"
 
 
 def step_asked_for(inquiry: Inquiry, question: Question) -> Finding | None:
     """The sum of the one step that holds for the month, quarter or year that a question counts.
 
-    None where it counts none, where no steps stand behind all the other words it asks for, or where several sums do.
+    `not_found` with the steps beside it where none holds, as for a year across two of them. None where it counts no time, where no
+    steps stand behind all the other words it asks for, or where several sums do.
     """
     time = COUNTED.search(question.text)
     if time is None or question.leans or question.kinds[0] != "money":
@@ -46,20 +48,27 @@ def step_asked_for(inquiry: Inquiry, question: Question) -> Finding | None:
     passages = inquiry.passages
     paid_by = PAID_BY.search(rest)
     found: dict[Money, Span] = {}
+    others: list[Cite] = []  # steps of what is asked for, none of which holds for the time
     for steps in steps_in_words(passages, Span(0, passages.document.body_end)):
         told, step = lead_of_steps(passages, steps), step_of(time, steps)
-        if told is None or step is None:
+        words = frozenset(stems_of(f"{told[0]} {told[1]}")) if told is not None else frozenset()
+        if told is None or not words.issuperset(
+            asked
+        ):  # no other words for it: a rent is a charge, and so is one for service
             continue
-        words = frozenset(stems_of(f"{told[0]} {told[1]}"))
-        if not words.issuperset(asked):  # by other words for it, a rent is a charge, and so is what is paid for service
+        value = sum_of_step(step or steps[0], told[0])
+        if paid_by is not None and value.per not in (None, paid_by.lastgroup):
             continue
-        value = sum_of_step(step, told[0])
-        if paid_by is None or value.per in (None, paid_by.lastgroup):
+        if step is None:
+            others.append(Cite(inquiry.document, Span(steps[0][0].start(), steps[-1][1].span.end)))
+        else:
             found.setdefault(value, Span(step[0].start(), step[1].span.end))
+    term = Term("answer", question.text, "", "money")
+    if others and not found:
+        return Finding(inquiry.document, term, "not_found", near=tuple(others), why=(NO_STEP,))
     if len(found) != 1:
         return None
     ((value, place),) = found.items()
-    term = Term("answer", question.text, "", "money")
     cite = quote_around(passages, place)
     why = ("the step of a schedule that holds for the time asked about",)
     return Finding(inquiry.document, term, "stated", value, place.of(passages.text), SURE, (cite,), why=why)

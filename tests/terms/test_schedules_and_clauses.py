@@ -117,6 +117,15 @@ def test_the_whole_table_is_the_quote(filled):
                 ("Lease Year 3", "Lease Year 4", "750", "month", "USD"),
             ],
         ),
+        (
+            ["## Rent", "The annual rent is: Quarter 1 to\nQuarter 4:\n£3,000; Quarters 5 to 8:\n£3,300."],
+            [
+                ("Quarter 1", "Quarter 4", "3000", "year", "GBP"),
+                ("Quarter 5", "Quarter 8", "3300", "year", "GBP"),
+            ],
+        ),
+        (["## Rent", "The annual rent is: Year 1 £3,000; Month 2 £3,300."], []),
+        (["## Rent", "The annual rent is for Year 1:", "£3,000 and for Year 2:", "£3,300 at most."], []),
         (["## Insurance", "The sum insured is: Year 1 £3,000; Year 2 £3,300."], []),
         (["## Rent", "The rent in Year 1 is £3,000 and much later, once the works are done and the yard is open to all, in Year 2 £3,300."], []),
         (["## Rent", "The annual rent is: Year 1 £3,000; Year 4 £3,300."], []),

@@ -52,9 +52,8 @@ def step_asked_for(inquiry: Inquiry, question: Question) -> Finding | None:
     for steps in steps_in_words(passages, Span(0, passages.document.body_end)):
         told, step = lead_of_steps(passages, steps), step_of(time, steps)
         words = frozenset(stems_of(f"{told[0]} {told[1]}")) if told is not None else frozenset()
-        if told is None or not words.issuperset(
-            asked
-        ):  # no other words for it: a rent is a charge, and so is one for service
+        # not by other words for it: those for a rent are those for a service charge too
+        if told is None or not words.issuperset(asked):
             continue
         value = sum_of_step(step or steps[0], told[0])
         if paid_by is not None and value.per not in (None, paid_by.lastgroup):

@@ -16,7 +16,7 @@ from yarnex.core.values.numbers import read_digits
 
 PERIOD_HEAD = pattern(r"\b(?:period|lease year|year|years|months?|from|date|term)\b", re.IGNORECASE)
 RANGE = pattern(
-    r"\A\s*(?:(?:lease\s+|contract\s+)?(?:years?|months?|quarters?)\s+)?(?P<a>\d{1,3})(?:\s*(?:-|–|—|to|through|and|&)\s*(?:(?:year|month)\s+)?(?P<b>\d{1,3}))?\b",
+    r"\A\s*(?:(?:lease\s+|contract\s+)?(?:years?|months?|quarters?)\s+)?(?P<a>\d{1,3})(?:\s*(?:-|–|—|to|through|and|&)\s*(?:(?:year|month|quarter)\s+)?(?P<b>\d{1,3}))?\b",
     re.IGNORECASE,
 )
 TOTAL = pattern(r"\s*(?:grand\s+)?(?:total|sum|aggregate)\b", re.IGNORECASE)
@@ -125,18 +125,26 @@ def steps_in_words(passages: Passages, place: Span) -> Iterator[list[Step]]:
     run: list[Step] = []
     for step in STEP.finditer(passages.text, place.start, place.end):
         found = passages.values_in("money", Span(step.end(), step.end() + LONGEST_SUM))
-        if not found or found[0].span.start != step.end() or "\t" in step.group() or "\n" in step.group():
+        if not found or found[0].span.start != step.end() or not _in_one(passages, step.start(), step.end()):
             continue
         if run:
             before, sum_before = run[-1]
             near = 0 <= step.start() - sum_before.span.end <= BETWEEN_STEPS
-            if not near or int(step["a"]) != int(before["b"] or before["a"]) + 1:
+            alike = step["unit"].lower() == before["unit"].lower()
+            if not (near and alike) or int(step["a"]) != int(before["b"] or before["a"]) + 1:
                 if len(run) >= LEAST_STEPS:
                     yield run
                 run = []
         run.append((step, found[0]))
     if len(run) >= LEAST_STEPS:
         yield run
+
+
+def _in_one(passages: Passages, label: int, value: int) -> bool:
+    """True where a label and its value stand in one cell, or in one paragraph, be it over several lines."""
+    document = passages.document
+    cells = [document.cell_at(Span(place, place + 1)) for place in (label, value)]
+    return document.block_at(label) is document.block_at(value) and cells[0] == cells[1]
 
 
 def sum_of_step(step: Step, before: str) -> Money:

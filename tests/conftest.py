@@ -6,7 +6,7 @@ import io
 import os
 import subprocess
 import sys
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from pathlib import Path
 
 import pytest
@@ -41,12 +41,26 @@ def document() -> Callable[[str], Document]:
     return make
 
 
+@pytest.fixture(scope="session", autouse=True)
+def own_cache(tmp_path_factory: pytest.TempPathFactory) -> Iterator[None]:
+    """What the tests keep between runs is kept apart from what the user's runs keep."""
+    with pytest.MonkeyPatch.context() as patch:
+        patch.setenv("YARNEX_CACHE", str(tmp_path_factory.mktemp("cache")))
+        yield
+
+
+@pytest.fixture(scope="session")
+def compiled(tmp_path_factory: pytest.TempPathFactory) -> dict[str, str]:
+    """What lets runs of the program share their compiled modules, as those of an installed one do."""
+    return {"PYTHONDONTWRITEBYTECODE": "", "PYTHONPYCACHEPREFIX": str(tmp_path_factory.mktemp("compiled"))}
+
+
 @pytest.fixture
-def yarnex(tmp_path: Path) -> Callable[..., subprocess.CompletedProcess[str]]:
+def yarnex(tmp_path: Path, compiled: dict[str, str]) -> Callable[..., subprocess.CompletedProcess[str]]:
     """The installed program, run in a temporary folder."""
 
     def run(*arguments: object, cwd: Path | None = None, **options: object) -> subprocess.CompletedProcess[str]:
-        environment = options.pop("env", os.environ) | {"YARNEX_CACHE": str(tmp_path / ".cache")}
+        environment = options.pop("env", os.environ) | compiled | {"YARNEX_CACHE": str(tmp_path / ".cache")}
         return subprocess.run(
             [str(PROGRAM), *map(str, arguments)],
             cwd=cwd or tmp_path,

@@ -8,8 +8,11 @@ import pkgutil
 import re
 
 import pytest
+from hypothesis import given
+from hypothesis import strategies as st
 
 import yarnex.core
+from yarnex.core import patterns
 from yarnex.core.patterns import pattern
 
 
@@ -42,3 +45,55 @@ def test_every_pattern_of_a_module_can_be_made(name: str) -> None:
         ):
             if type(held).__name__ == "_Pattern":
                 assert held.groups >= 0
+
+
+@pytest.fixture
+def kept(tmp_path, monkeypatch):
+    """A cache of its own, as at the start of a run; called, a later run begins."""
+    monkeypatch.setenv("YARNEX_CACHE", str(tmp_path))
+
+    def later() -> None:
+        monkeypatch.setattr(patterns, "_codes", {})
+        monkeypatch.setattr(patterns, "_state", {"recalled": False, "new": False})
+
+    later()
+    return later
+
+
+HARD = [
+    (r"(?P<a>\d+)\s*(?P<b>[a-zß]+)?(?(b)x|y)", re.IGNORECASE),
+    (rb"\x00[\xff-]{2,5}", 0),
+    (r"""  (?<!\w) [£$€]  # a sign
+           (?: \d+ ) """, re.VERBOSE),
+    (r"^(?s:.)+?\Z|(a)(?=b)|\1", re.MULTILINE | re.ASCII),
+]  # fmt: skip
+
+
+@pytest.mark.parametrize(("source", "flags"), HARD)
+def test_a_kept_pattern_is_the_compiled_one(source, flags, kept):
+    made = re.compile(source, flags)
+    assert patterns.compiled_as_before(source, int(flags)) == made
+    patterns.keep_patterns()
+    kept()
+    again = patterns.compiled_as_before(source, int(flags))
+    assert not patterns._state["new"]
+    assert again == made and again.groupindex == made.groupindex and again.groups == made.groups
+
+
+@pytest.mark.filterwarnings("ignore::FutureWarning")
+@given(st.text("ab()[]|*+?\\\\dw.^$-{}1,", max_size=12), st.text("ab1 -", max_size=12))
+def test_any_source_matches_as_the_compiled_one_does_or_is_refused_as_it_is(source, text):
+    try:
+        made = re.compile(source)
+    except re.error as error:
+        with pytest.raises(re.error, match=re.escape(error.msg)):
+            patterns.compiled_as_before(source, 0)
+        return
+    ours = patterns.compiled_as_before(source, 0)
+    assert [m.span() for m in ours.finditer(text)] == [m.span() for m in made.finditer(text)]
+
+
+def test_code_that_the_engine_does_not_take_is_passed_over(kept):
+    patterns._state["recalled"] = True
+    patterns._codes["a+", 0] = (0, [99, 99], 0, {}, ())
+    assert patterns.compiled_as_before("a+", 0).fullmatch("aaa")

@@ -105,8 +105,9 @@ def test_likeness_takes_both_sides_into_account(lease):
     assert likeness.to_label(frozenset(stems_of("parking"))) == 0
 
 
-def test_a_mistake_in_the_questions_is_told(monkeypatch):
+def test_a_mistake_in_the_questions_is_told(monkeypatch, tmp_path):
     everyday_questions.cache_clear()
+    monkeypatch.setenv("YARNEX_CACHE", str(tmp_path))  # nothing is kept there yet
     monkeypatch.setattr(module, "pack_text", lambda *_: ("terms:\n  deposit: [1]\n", "questions.yaml"))
     with pytest.raises(PackError, match="deposit: write questions"):
         everyday_questions()

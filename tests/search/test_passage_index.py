@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import sqlite3
+
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
@@ -85,6 +87,17 @@ def test_where_no_file_can_be_made_memory_serves(tmp_path, document):
     index = PassageIndex(tmp_path / "no such folder" / FILE)
     index.add("lease", [document(LEASE, "lease.txt")])
     assert index.has("lease")
+
+
+def test_what_another_version_has_made_goes(tmp_path, document):
+    old = PassageIndex(tmp_path / FILE, "1")
+    old.add("lease", [document(LEASE, "lease.txt")])
+    old.close()
+    assert PassageIndex(tmp_path / FILE, "1").has("lease")
+    assert not PassageIndex(tmp_path / FILE, "2").has("lease")
+    with sqlite3.connect(tmp_path / FILE) as base:
+        base.execute("DROP TABLE made_by")
+    assert not PassageIndex(tmp_path / FILE, "2").has("lease")
 
 
 @given(st.text(min_size=1, max_size=12).filter(lambda s: not s.isspace()))

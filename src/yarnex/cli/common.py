@@ -15,6 +15,8 @@ from typing import TYPE_CHECKING, Annotated, Any
 
 import typer
 
+from yarnex.core.prepared import keep_nothing
+
 if TYPE_CHECKING:
     from yarnex.core.binder import Store
     from yarnex.core.binder.keeping import Told
@@ -128,6 +130,12 @@ class Run:
     quiet: bool = False
     no_color: bool = False
 
+    @property
+    def home(self) -> Path:
+        """The folder whose binder and settings are used: the one that is named, else where the program is run."""
+        folders = [p for p in self.docs or [Path()] if p.is_dir()]
+        return folders[0] if len(folders) == 1 else Path()
+
     def check_out(self, *, workbook: bool = False, more: tuple[str, ...] = (), only: tuple[str, ...] = ()) -> None:
         """Refuse an output file that cannot or must not be written, before any reading.
 
@@ -185,6 +193,8 @@ def on_documents(command: Callable[..., None]) -> Callable[..., None]:
     @functools.wraps(command)
     def told(**given: Any) -> None:
         run = Run(given.pop("docs"), **{n: given.pop(n) for n in SHARED})
+        if run.no_store:
+            keep_nothing()
         with shown_to_user():
             command(run, **given)
 
@@ -314,8 +324,7 @@ def _readings(
     """Readings from the store or from the files, with progress on a terminal."""
     from yarnex.core.binder import read_kept, store_for
 
-    folders = [p for p in run.docs or [Path()] if p.is_dir()]
-    store = None if run.no_store else store_for(folders[0] if len(folders) == 1 else Path(), say)
+    store = None if run.no_store else store_for(run.home, say)
     shown = sys.stderr.isatty() and not quiet
     began = time.monotonic()
 

@@ -51,6 +51,7 @@ def find(
 
     Example: yarnex find "May the tenant leave early?" premises/
     """
+    from yarnex.core.binder import settings_of
     from yarnex.core.reading.pool import processors
     from yarnex.core.search import ask_all, nearest_paths, read_questions, starters
     from yarnex.output import as_json as json_form
@@ -64,6 +65,12 @@ def find(
     if questions is not None:
         listed += read_questions(questions)
     run.check_out(workbook=bool(listed))
+    settings = settings_of(run.home)
+    model = (settings.model, settings.pooling) if settings.model is not None else None
+    if model is not None:
+        from yarnex.core.search.meaning import sentence_model
+
+        sentence_model(*model)  # one that does not serve is told before anything is read
 
     def choose(paths: list[str], options: ReadOptions, store: Store | None, told: Told | None) -> list[str]:
         return nearest_paths(paths, [words for _, words in listed], nearest or len(paths), options, store, told)
@@ -83,10 +90,11 @@ def find(
             lambda: starters_report(proposed, got.unread),
         )
         raise typer.Exit(got.exit_code)
-    results = ask_all(got.documents, listed, limit=12 if every else 4, processes=processors())
+    results = ask_all(got.documents, listed, limit=12 if every else 4, processes=processors(), model=model)
+    told = {"model": settings.model.as_posix()} if settings.model is not None else {}
     shown = [r for r in results if not r.answered] if only_missing else list(results)
     run.deliver(
-        lambda: json_form.run("find", got.documents, got.unread, answers=json_form.answers(shown)),
+        lambda: json_form.run("find", got.documents, got.unread, answers=json_form.answers(shown), **told),
         lambda: found_report(shown, got.documents, got.unread, every=every, quote=quote, why=why),
         lambda folder: answers_workbook(shown, got.documents, folder),
     )

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import errno
+import gc
 import os
 import sys
 from typing import Annotated
@@ -26,6 +27,7 @@ from yarnex.cli.read import read
 from yarnex.cli.roster import roster
 from yarnex.cli.sheets import app as sheets
 from yarnex.cli.show import show
+from yarnex.core.patterns import keep_patterns
 
 # Typer may carry its own copy of Click, so the base of its errors is taken from the one that it shows.
 CommandError: type[typer.BadParameter] = next(  # what Typer raises for wrong use, BadParameter among others
@@ -79,12 +81,14 @@ def options(
 
 def main() -> None:
     """Run the command line; always ends the process with one of the documented exit codes."""
+    gc.set_threshold(50_000, 20, 20)  # a run makes much that stays until its end: looking for waste often is time lost
     for stream in (sys.stdout, sys.stderr):
         if hasattr(stream, "reconfigure"):
             stream.reconfigure(encoding="utf-8", errors="replace")
     try:
         code = app(standalone_mode=False)
         sys.stdout.flush()
+        keep_patterns()
     except (KeyboardInterrupt, typer.Abort):
         code = INTERRUPTED
     except CommandError as error:

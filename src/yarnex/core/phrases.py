@@ -12,7 +12,7 @@ from __future__ import annotations
 import re
 from functools import cached_property, lru_cache
 
-from yarnex.core.patterns import pattern
+from yarnex.core.patterns import compiled_as_before, pattern
 
 SLOT = "<value>"
 LEAD_END = r"\s*[\"“'‘(]?\s*"  # a value may stand in quotation marks or brackets
@@ -26,16 +26,20 @@ class PhraseError(ValueError):
 
 
 class Phrase:
-    """A checked phrase; its patterns are made when first needed, as most phrases are ruled out by a word they need."""
+    """A phrase; its patterns are made when first needed, as most phrases are ruled out by a word they need.
 
-    def __init__(self, text: str) -> None:
+    shipped: it is of the program's own packs, which tests check; any other is checked at once.
+    """
+
+    def __init__(self, text: str, shipped: bool = False) -> None:
         self.text = text
+        self.shipped = shipped
         self.has_slot = SLOT in text
-        if _brackets.search(text):
+        if not shipped and _brackets.search(text):
             self._sources  # noqa: B018 - mistakes are told when a sheet is read; only brackets can be wrong
 
-    def __reduce__(self) -> tuple[object, tuple[str]]:
-        return compile_phrase, (self.text,)  # its patterns are not sent to other processes
+    def __reduce__(self) -> tuple[object, tuple[str, bool]]:
+        return compile_phrase, (self.text, self.shipped)  # its patterns are not sent to other processes
 
     @cached_property
     def needed(self) -> tuple[tuple[str, ...], ...]:
@@ -60,27 +64,31 @@ class Phrase:
     @cached_property
     def whole(self) -> re.Pattern[str]:
         """The pattern of a phrase without a slot."""
-        return re.compile(self._lead, re.IGNORECASE)
+        return self._compiled(self._lead)
 
     @cached_property
     def lead(self) -> re.Pattern[str]:
         """What stands before the slot, anywhere."""
-        return re.compile(self._lead + LEAD_END, re.IGNORECASE)
+        return self._compiled(self._lead + LEAD_END)
 
     @cached_property
     def before(self) -> re.Pattern[str]:
         """What stands before the slot, at the end of a text."""
-        return re.compile(self._lead + LEAD_END + r"\Z", re.IGNORECASE)
+        return self._compiled(self._lead + LEAD_END + r"\Z")
 
     @cached_property
     def after(self) -> re.Pattern[str]:
         """What stands after the slot, at the start of a text."""
-        return re.compile(FOLLOW_START + self._follow, re.IGNORECASE)
+        return self._compiled(FOLLOW_START + self._follow)
 
     @cached_property
     def closing(self) -> re.Pattern[str] | None:
         """What stands after the slot, anywhere; None where nothing needs to."""
-        return re.compile(r"\s*,?\s*\(?\s*" + self._follow, re.IGNORECASE) if self._follow else None
+        return self._compiled(r"\s*,?\s*\(?\s*" + self._follow) if self._follow else None
+
+    def _compiled(self, source: str) -> re.Pattern[str]:
+        """The words of a user's own sheet are not kept for the next run."""
+        return compiled_as_before(source, int(re.IGNORECASE)) if self.shipped else re.compile(source, re.IGNORECASE)
 
     def search(self, text: str) -> re.Match[str] | None:
         """Where a phrase without a slot stands in `text`."""
@@ -185,13 +193,15 @@ def _needs(text: str) -> tuple[tuple[str, ...], ...]:
 
 
 @lru_cache(maxsize=8192)
-def compile_phrase(text: str) -> Phrase:
-    """A phrase ready to match. Raises PhraseError with what is wrong in it."""
+def compile_phrase(text: str, shipped: bool = False) -> Phrase:
+    """A phrase ready to match. Raises PhraseError with what is wrong in it; where it is of the program's own packs, once it
+    is first used.
+    """
     if not text.strip():
         raise PhraseError("an empty phrase")
     if text.count(SLOT) > 1:
         raise PhraseError(f"{SLOT} more than once in {text!r}")
-    return Phrase(text)
+    return Phrase(text, shipped)
 
 
 def says(phrases: tuple[Phrase, ...], text: str) -> re.Match[str] | None:

@@ -5,20 +5,23 @@ from __future__ import annotations
 import json
 from collections.abc import Sequence
 from decimal import Decimal
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 from yarnex._version import __version__
-from yarnex.core.briefing import Briefing
-from yarnex.core.comparing import Comparison
-from yarnex.core.comparing.copies import Copy
-from yarnex.core.document import Cite, Document
-from yarnex.core.errors import UnreadableError
-from yarnex.core.flags import Flag
-from yarnex.core.search import Asked, Roster
-from yarnex.core.terms import Abstract
+from yarnex.core.document import Cite
 from yarnex.core.terms.identity import document_date, identify
-from yarnex.core.terms.screening import Screened
 from yarnex.output.wording import to_check
+
+if TYPE_CHECKING:
+    from yarnex.core.briefing import Briefing
+    from yarnex.core.comparing import Comparison
+    from yarnex.core.comparing.copies import Copy
+    from yarnex.core.document import Document
+    from yarnex.core.errors import UnreadableError
+    from yarnex.core.flags import Flag
+    from yarnex.core.search import Asked, Roster
+    from yarnex.core.terms import Abstract
+    from yarnex.core.terms.screening import Screened
 
 
 def dumps(value: Any) -> str:

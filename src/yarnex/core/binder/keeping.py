@@ -4,12 +4,11 @@ from __future__ import annotations
 
 import hashlib
 from collections.abc import Callable, Iterator, Sequence
-from functools import lru_cache
-from pathlib import Path
 
 from yarnex._version import __version__
 from yarnex.core.binder.store import Store
 from yarnex.core.errors import UnreadableError
+from yarnex.core.prepared import made_by
 from yarnex.core.reading.files import ReadOptions, chosen, outer_file, read_bytes_of
 from yarnex.core.reading.formats import ending_of
 from yarnex.core.reading.outcome import Reading
@@ -20,16 +19,9 @@ Told = Callable[[int, str, int, int], None]
 BATCH = 256  # files looked up before the first of those that must be read is read
 
 
-@lru_cache(maxsize=1)
 def reader_version() -> str:
-    """Changes whenever the code that reads may give another result: its version, and sizes and times of its files."""
-    digest = hashlib.sha256(__version__.encode())
-    core = Path(__file__).resolve().parents[1]
-    for folder in ("reading", "document"):
-        for file in sorted((core / folder).rglob("*.py")):
-            about = file.stat()
-            digest.update(f"{file.name} {about.st_size} {about.st_mtime_ns}\n".encode())
-    return digest.hexdigest()[:16]
+    """Changes whenever the code that reads may give another result."""
+    return f"{__version__} {made_by('core/reading', 'core/document')}"
 
 
 def key_of(digest: str, path: str, options: ReadOptions) -> str:

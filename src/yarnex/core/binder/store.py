@@ -8,15 +8,16 @@ written is done without. Two runs at once are safe: SQLite locks, and an entry i
 from __future__ import annotations
 
 import hashlib
-import os
 import sqlite3
 import time
 from collections.abc import Callable
 from pathlib import Path
 
+from yarnex.core.prepared import user_cache
+from yarnex.core.reading.files import SETTINGS
+
 FILE = "readings.sqlite"
 FOLDER = ".yarnex"
-SETTINGS = "yarnex.toml"
 MAX_KEPT = 2_000_000_000  # bytes in one store; the entries not used for longest go first
 WAIT = 20.0  # seconds for another run's lock
 SHAPE = "CREATE TABLE IF NOT EXISTS readings (key TEXT PRIMARY KEY, data BLOB NOT NULL, sum BLOB NOT NULL, used INTEGER NOT NULL) WITHOUT ROWID"
@@ -38,9 +39,7 @@ def store_for(folder: Path, say: Callable[[str], None]) -> Store | None:
     """The store for work in a folder, None where none can be opened. say: told when a damaged one is set aside."""
     binder = binder_of(folder)
     places = [binder / FOLDER] if binder is not None else []
-    import platformdirs
-
-    places.append(Path(os.environ.get("YARNEX_CACHE") or platformdirs.user_cache_dir("yarnex", appauthor=False)))
+    places.append(user_cache())
     for place in places:
         try:
             place.mkdir(mode=0o700, parents=True, exist_ok=True)

@@ -32,6 +32,9 @@ class ReadOptions:
         return self.scans
 
 
+SETTINGS = "yarnex.toml"  # of the binder, no document
+
+
 def find_files(paths: Iterable[str | Path]) -> tuple[list[str], list[str]]:
     """Files named, and those in folders named (and below) that a reader may take, each once.
 
@@ -47,7 +50,7 @@ def find_files(paths: Iterable[str | Path]) -> tuple[list[str], list[str]]:
             for folder, folders, names in os.walk(path):
                 folders[:] = sorted(f for f in folders if not f.startswith("."))
                 for name in sorted(names):
-                    if name.startswith((".", "~$")):
+                    if name.startswith((".", "~$")) or name == SETTINGS:
                         continue
                     found = (Path(folder) / name).as_posix()
                     (wanted if readable(name) else passed).append(found)

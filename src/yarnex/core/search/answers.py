@@ -237,7 +237,7 @@ def _answers_as_read(inquiry: Inquiry, question: Question, earlier: Sequence[Ans
     answers = that_may_stand(inquiry, question, answers)
     if question.kinds[0] == "schedule" and question.sure and any(a.kind == "schedule" for a in answers):
         answers = [a for a in answers if a.kind in ("schedule", "list")]  # a sum of one year is no list of them
-    return weighed(beside_each_other(by_its_name(question, answers), in_vain))
+    return weighed(beside_each_other(by_its_name(question, answers), in_vain), inquiry.nearness_to(question))
 
 
 def _offered(inquiry: Inquiry, question: Question) -> list[tuple[Finding, float]]:

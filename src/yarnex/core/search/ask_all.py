@@ -38,17 +38,21 @@ class Asked:
 
 
 def ask_all(
-    documents: Sequence[Document], questions: Sequence[tuple[str, str]], limit: int = 4, processes: int = 1
-) -> tuple[Asked, ...]:
+    documents: Sequence[Document], questions: Sequence[tuple[str, str]], limit: int = 4, processes: int = 1,
+    model: tuple[Path, str] | None = None,
+) -> tuple[Asked, ...]:  # fmt: skip
     """Ask each question (id, words) of each document. A question that opens with "And" leans on the one before it.
 
     Blanks in braces are filled for each document: {name} is its file's name, {title} its title. processes: how many work at
-    the documents; the answers are the same.
+    the documents; the answers are the same. model: folder and pooling of a sentence-embedding model, by which what comes near
+    to the question in meaning gains. Raises YarnexError where that folder holds none that serves.
     """
     asked = _understood(questions, documents[-1] if documents else None)  # what is learnt of words, the processes share
-    answers = _side_by_side(documents, questions, limit, processes) if processes > 1 and len(documents) > 1 else None
+    answers = (
+        _side_by_side(documents, questions, limit, processes, model) if processes > 1 and len(documents) > 1 else None
+    )
     if answers is None:
-        answers = [_ask_one(document, questions, limit) for document in documents]
+        answers = [_ask_one(document, questions, limit, model) for document in documents]
     return tuple(Asked(q, tuple(found[i] for found in answers)) for i, q in enumerate(asked))
 
 
@@ -64,14 +68,19 @@ def _understood(questions: Sequence[tuple[str, str]], document: Document | None)
     return out
 
 
-def _ask_one(document: Document, questions: Sequence[tuple[str, str]], limit: int) -> Answers:
-    inquiry = Inquiry(document)
+def _ask_one(
+    document: Document, questions: Sequence[tuple[str, str]], limit: int, model: tuple[Path, str] | None = None
+) -> Answers:
+    from yarnex.core.search.meaning import sentence_model
+
+    inquiry = Inquiry(document, model=sentence_model(*model) if model is not None else None)
     return [tuple(ask(inquiry, question, limit)) for question in _understood(questions, document)]
 
 
 def _side_by_side(
-    documents: Sequence[Document], questions: Sequence[tuple[str, str]], limit: int, processes: int
-) -> list[Answers] | None:
+    documents: Sequence[Document], questions: Sequence[tuple[str, str]], limit: int, processes: int,
+    model: tuple[Path, str] | None,
+) -> list[Answers] | None:  # fmt: skip
     """The answers of each document, made in several processes; None where those break down, for want of memory say."""
     from concurrent.futures import ProcessPoolExecutor
     from concurrent.futures.process import BrokenProcessPool
@@ -80,7 +89,9 @@ def _side_by_side(
     count = min(processes, len(documents))
     try:
         with ProcessPoolExecutor(count, context) as pool:
-            return list(pool.map(partial(_ask_one, questions=questions, limit=limit), documents, chunksize=1))
+            return list(
+                pool.map(partial(_ask_one, questions=questions, limit=limit, model=model), documents, chunksize=1)
+            )
     except BrokenProcessPool:
         return None
 

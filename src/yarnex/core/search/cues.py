@@ -37,9 +37,9 @@ def _cue(name: str, of: str, asked: str, said: str, after: str = "") -> Cue:
     return Cue(
         name,
         of,
-        re.compile(rf"\b(?:{asked})\b", re.IGNORECASE),
-        re.compile(rf"(?:{said}){FILLER}", re.IGNORECASE),
-        re.compile(rf"\s*\)?,?\s*(?:{after})", re.IGNORECASE) if after else None,
+        pattern(rf"\b(?:{asked})\b", re.IGNORECASE),
+        pattern(rf"(?:{said}){FILLER}", re.IGNORECASE),
+        pattern(rf"\s*\)?,?\s*(?:{after})", re.IGNORECASE) if after else None,
     )
 
 

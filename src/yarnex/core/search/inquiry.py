@@ -5,13 +5,14 @@ from __future__ import annotations
 from collections import Counter
 from collections.abc import Callable, Sequence
 from dataclasses import replace
-from functools import cached_property, lru_cache
+from functools import cached_property, lru_cache, partial
 from typing import TYPE_CHECKING
 
 from yarnex.core.document import Document
 from yarnex.core.errors import PackError
 from yarnex.core.packs import load_entries, pack_text
 from yarnex.core.phrases import SLOT
+from yarnex.core.prepared import prepared
 from yarnex.core.search.question import Question, stems_asked
 from yarnex.core.search.roster_model import RosterItem
 from yarnex.core.terms import Finding, Sheet, Term, abstract
@@ -29,6 +30,7 @@ if TYPE_CHECKING:
     from yarnex.core.costs import Bill
     from yarnex.core.dates import DatedItem
     from yarnex.core.figures import Figure
+    from yarnex.core.search.meaning import SentenceModel
     from yarnex.core.search.weighing import Answer
 
 Way = tuple[frozenset[str], float]
@@ -59,10 +61,14 @@ ITSELF = 0.5  # how much the name of the paper itself counts in a question: "whe
 
 
 class Inquiry:
-    """One document, ready to be asked; what is costly is made when first needed, and of the sheet only the terms asked for."""
+    """One document, ready to be asked; what is costly is made when first needed, and of the sheet only the terms asked for.
 
-    def __init__(self, document: Document, sheet: Sheet | None = None) -> None:
+    model: a sentence-embedding model by which what comes near to a question in meaning gains on what does not.
+    """
+
+    def __init__(self, document: Document, sheet: Sheet | None = None, model: SentenceModel | None = None) -> None:
         self.document = document
+        self._model = model
         self.sheet = sheet or sheet_for(document)
         self.passages = Passages(document)
         self._filled: dict[str, Finding] = {}
@@ -145,6 +151,10 @@ class Inquiry:
         )
         return replace(question, ideas=kept) if kept and len(kept) < len(question.ideas) else question
 
+    def nearness_to(self, question: Question) -> Callable[[Sequence[str]], list[float]] | None:
+        """How near to a question some texts are in meaning; None without a model."""
+        return partial(self._model.alike, question.text) if self._model is not None else None
+
     def says(self, idea: Idea | None) -> bool:
         """Whether the paper names something in any of the words for it; True where nothing is asked for by name."""
         return idea is None or any(all(w in self.matcher.lines.postings for w in way) for way, _ in idea.ways)
@@ -196,6 +206,10 @@ def ways_of(term: Term) -> tuple[Way, ...]:
 @lru_cache(maxsize=1)
 def everyday_questions() -> dict[str, tuple[frozenset[str], ...]]:
     """For a term's id the stems of the questions in `packs/vocabulary/questions.yaml`. Raises PackError for mistakes in it."""
+    return prepared("questions", _from_pack)
+
+
+def _from_pack() -> dict[str, tuple[frozenset[str], ...]]:
     text, name = pack_text("vocabulary", "questions")
     entry = load_entries(text, name).get("terms", {})
     faults = [f"{name}: {k}: write questions with ; between them" for k, v in entry.items() if not isinstance(v, str)]

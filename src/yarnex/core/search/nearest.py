@@ -4,30 +4,20 @@ from __future__ import annotations
 
 import hashlib
 from collections.abc import Callable, Iterator, Sequence
-from functools import lru_cache
-from pathlib import Path
 
 from yarnex.core.binder import Store, read_kept
 from yarnex.core.binder.keeping import key_of
 from yarnex.core.document import Document
 from yarnex.core.errors import UnreadableError
+from yarnex.core.prepared import made_by
 from yarnex.core.reading.files import ReadOptions, outer_file, read_bytes_of
 from yarnex.core.search.passage_index import FILE, PassageIndex
 from yarnex.core.search.question import understand
 
-MADE_BY = ("terms", "words", "search")  # the parts of core by which an entry of the index is made
 
-
-@lru_cache(maxsize=1)
 def index_version() -> str:
-    """Changes whenever the code that makes the lines or their stems may give others: sizes and times of its files."""
-    digest = hashlib.sha256()
-    core = Path(__file__).resolve().parents[1]
-    for folder in MADE_BY:
-        for file in sorted((core / folder).rglob("*.py")):
-            about = file.stat()
-            digest.update(f"{file.name} {about.st_size} {about.st_mtime_ns}\n".encode())
-    return digest.hexdigest()[:12]
+    """Changes whenever the code that makes the lines or their stems may give others."""
+    return made_by("core/terms", "core/words", "core/search")
 
 
 def nearest_paths(
@@ -45,7 +35,7 @@ def nearest_paths(
     """
     if len(paths) <= most:
         return list(paths)
-    index = PassageIndex(store.file.with_name(FILE) if store is not None else None)
+    index = PassageIndex(store.file.with_name(FILE) if store is not None else None, index_version())
     try:
         keys: dict[str, str] = {}
         unread = set()
@@ -55,9 +45,7 @@ def nearest_paths(
             except UnreadableError:
                 unread.add(path)
                 continue
-            keys[path] = (
-                f"{key_of(digest, outer_file(path), options)}|{path[len(outer_file(path)) :]}|{index_version()}"
-            )
+            keys[path] = f"{key_of(digest, outer_file(path), options)}|{path[len(outer_file(path)) :]}"
         missing = [path for path, key in keys.items() if not index.has(key)]
         for path, documents, failed in _read(missing, options, store, told):
             if failed and not documents:

@@ -7,6 +7,7 @@ from functools import lru_cache
 
 from yarnex.core.errors import PackError
 from yarnex.core.packs import load_entries, pack_text
+from yarnex.core.patterns import pattern
 
 Sides = tuple[re.Pattern[str], ...]
 
@@ -20,7 +21,7 @@ def opposites(key: str = "opposites") -> tuple[Sides, ...]:
         sides = [[re.escape(w.strip()) for w in side.split(";") if w.strip()] for side in str(line).split("|")]
         if len(sides) < 2 or not all(sides):
             raise PackError(f"{name}: {line!r} needs two sides or more, parted by |")
-        out.append(tuple(re.compile(rf"(?<![\w-])(?:{'|'.join(words)})s?(?![\w-])", re.IGNORECASE) for words in sides))
+        out.append(tuple(pattern(rf"(?<![\w-])(?:{'|'.join(words)})s?(?![\w-])", re.IGNORECASE) for words in sides))
     return tuple(out)
 
 

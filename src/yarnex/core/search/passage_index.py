@@ -11,6 +11,7 @@ import sqlite3
 from collections import defaultdict
 from collections.abc import Iterable, Iterator, Sequence
 from contextlib import suppress
+from itertools import chain
 from math import log
 from pathlib import Path
 
@@ -22,7 +23,8 @@ from yarnex.core.terms.passages import Passages
 
 FILE = "passages.sqlite"
 SHAPE = (
-    "CREATE TABLE IF NOT EXISTS papers (id INTEGER PRIMARY KEY, key TEXT UNIQUE NOT NULL)",
+    "CREATE TABLE IF NOT EXISTS made_by (version TEXT NOT NULL)",
+    "CREATE TABLE IF NOT EXISTS papers (id INTEGER PRIMARY KEY, key TEXT UNIQUE NOT NULL, lines INTEGER NOT NULL)",
     "CREATE VIRTUAL TABLE IF NOT EXISTS lines USING fts5"
     "(said, named, around, content='', tokenize=\"unicode61 remove_diacritics 0\")",
 )
@@ -35,10 +37,12 @@ MOST_BYTES = 1_000_000_000
 
 
 class PassageIndex:
-    """The index in a file, or in memory where none is given or it cannot be used."""
+    """The index in a file, or in memory where none is given or it cannot be used. version: of what makes the lines; a file
+    of another is begun anew.
+    """
 
-    def __init__(self, file: Path | None) -> None:
-        self._base = _opened(file)
+    def __init__(self, file: Path | None, version: str = "") -> None:
+        self._base = _opened(file, version)
 
     def has(self, key: str) -> bool:
         """Whether the paper's lines are in it."""
@@ -49,7 +53,7 @@ class PassageIndex:
         rows = [row for document in documents for row in _rows(Lines(Passages(document)).lines)]
         try:
             self._base.execute("BEGIN IMMEDIATE")
-            made = self._base.execute("INSERT OR IGNORE INTO papers (key) VALUES (?)", (key,))
+            made = self._base.execute("INSERT OR IGNORE INTO papers (key, lines) VALUES (?, ?)", (key, len(rows)))
             if not made.rowcount:  # another run was first
                 self._base.execute("ROLLBACK")
                 return
@@ -82,7 +86,7 @@ class PassageIndex:
 
     def _scores(self, ideas: Sequence[Idea], wanted: dict[int, str]) -> dict[int, float]:
         """For each line that names anything asked for, the share of it that it names, rare things counting more."""
-        count = self._base.execute("SELECT count(*) FROM lines").fetchone()[0]
+        count = self._base.execute("SELECT total(lines) FROM papers").fetchone()[0]
         found = [self._naming(idea, wanted) for idea in ideas]
         weights = [
             idea.weight * log(1 + (count + 1) / (sum(worth >= NAMED for worth in rows.values()) + 0.5))
@@ -106,11 +110,13 @@ class PassageIndex:
             for column, factor in (("said", SAID), ("named", NAMED), ("around", AROUND))
         ]
         out: dict[int, float] = {}
-        for worth, expression in sorted(asked, reverse=True):
-            for (row,) in self._base.execute("SELECT rowid FROM lines WHERE lines MATCH ?", (expression,)):
-                if row not in out and row // LINES in wanted:
-                    out[row] = worth
-        return out
+        for worth, expression in sorted(asked):  # the surest last, as it counts
+            found = self._base.execute("SELECT rowid FROM lines WHERE lines MATCH ?", (expression,))
+            out.update(dict.fromkeys(chain.from_iterable(found), worth))
+        return out if len(wanted) == self._papers() else {r: w for r, w in out.items() if r // LINES in wanted}
+
+    def _papers(self) -> int:
+        return int(self._base.execute("SELECT count(*) FROM papers").fetchone()[0])
 
     def close(self) -> None:
         self._base.close()
@@ -144,7 +150,7 @@ def _expression(column: str, ways: Iterable[tuple[str, ...]]) -> str:
     return f"{column} : ({' OR '.join(said)})"
 
 
-def _opened(file: Path | None) -> sqlite3.Connection:
+def _opened(file: Path | None, version: str) -> sqlite3.Connection:
     if file is not None:
         for _ in range(2):
             try:
@@ -155,18 +161,34 @@ def _opened(file: Path | None) -> sqlite3.Connection:
                 if fresh:
                     file.chmod(0o600)
                 base.execute("PRAGMA synchronous=OFF")  # lost, it is made again
-                return _shaped(base)
+                if (made_by := _version_of(base)) == version:
+                    return base
+                if made_by is None:
+                    return _shaped(base, version)
+                base.close()
+                file.unlink()
             except sqlite3.OperationalError:
                 break
             except (sqlite3.DatabaseError, OSError):  # damaged: nothing is lost with it
                 with suppress(OSError):
                     file.unlink(missing_ok=True)
-    return _shaped(sqlite3.connect(":memory:", isolation_level=None))
+    return _shaped(sqlite3.connect(":memory:", isolation_level=None), version)
 
 
-def _shaped(base: sqlite3.Connection) -> sqlite3.Connection:
+def _version_of(base: sqlite3.Connection) -> str | None:
+    """Of what made an index; None for one without tables."""
+    tables = {str(name) for (name,) in base.execute("SELECT name FROM sqlite_master")}
+    if "made_by" not in tables:
+        return "none was kept" if tables else None
+    return str(base.execute("SELECT version FROM made_by").fetchone()[0])
+
+
+def _shaped(base: sqlite3.Connection, version: str = "") -> sqlite3.Connection:
+    base.execute("BEGIN IMMEDIATE")
     for statement in SHAPE:
         base.execute(statement)
+    base.execute("INSERT INTO made_by SELECT ? WHERE NOT EXISTS (SELECT 1 FROM made_by)", (version,))
+    base.execute("COMMIT")
     base.execute("SELECT count(*) FROM papers").fetchone()
     return base
 

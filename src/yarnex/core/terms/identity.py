@@ -66,8 +66,8 @@ def known_kinds() -> tuple[Kind, ...]:
         if isinstance(item, Entry) and not faults:
             out.append(
                 Kind(
-                    item["kind"], item["label"], tuple(map(compile_phrase, texts(item, "titles"))),
-                    tuple(map(compile_phrase, texts(item, "words"))),
+                    item["kind"], item["label"], tuple(compile_phrase(t, True) for t in texts(item, "titles")),
+                    tuple(compile_phrase(w, True) for w in texts(item, "words")),
                 )
             )  # fmt: skip
     if faults:

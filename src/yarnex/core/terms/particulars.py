@@ -228,8 +228,7 @@ def _is_contents(label: str, words: str, passages: Passages) -> bool:
     """True for a line of a list of contents: a part's number beside its heading, or a heading beside its page."""
     number = words.strip()
     if number.isdigit() and 0 < int(number) <= len(passages.document.pages):
-        plain = label.lower().strip(" .")
-        return any(s.name.lower().strip(" .") == plain for s in passages.document.sections)
+        return label.lower().strip(" .") in passages.section_names
     heading = words.lower().rstrip(" .0123456789")
     return bool(ORDINAL.fullmatch(label)) and any(
         heading in s.name.lower() or s.name.lower() in heading for s in passages.document.sections if len(s.name) > 4

@@ -472,6 +472,11 @@ class Passages:
         return out
 
     @cached_property
+    def section_names(self) -> frozenset[str]:
+        """The names of the sections in lower case, without the point behind them."""
+        return frozenset(s.name.lower().strip(" .") for s in self.document.sections)
+
+    @cached_property
     def gaps(self) -> list[tuple[Span, str]]:
         """Blank form lines and blacked-out stretches, with their state."""
         body = self.text[: self.document.body_end]

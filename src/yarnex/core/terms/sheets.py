@@ -54,12 +54,15 @@ PHRASE_KEYS = (
 
 def load_sheet(name: str) -> Sheet:
     """The sheet that ships under this name, or the one in a file. Raises PackError with every mistake."""
-    return parse_sheet(*pack_text("sheets", name))
+    text, shown = pack_text("sheets", name)
+    return parse_sheet(text, shown, name in shipped_sheets())
 
 
 @lru_cache(maxsize=64)
-def parse_sheet(text: str, shown: str) -> Sheet:
-    """A sheet from its YAML, with the terms of the sheets that it includes. shown: the name for messages."""
+def parse_sheet(text: str, shown: str, shipped: bool = False) -> Sheet:
+    """A sheet from its YAML, with the terms of the sheets that it includes. shown: the name for messages. shipped: the
+    phrases are of the program's own, which tests check.
+    """
     entry = load_entries(text, shown)
     faults: list[str] = []
     check_keys(entry, SHEET_KEYS, shown, faults)
@@ -71,7 +74,7 @@ def parse_sheet(text: str, shown: str) -> Sheet:
         check_keys(item, TERM_KEYS, shown, faults)
         if not isinstance(item, Entry):
             continue
-        phrases = {key: _phrases(item, key, shown, faults) for key in PHRASE_KEYS}
+        phrases = {key: _phrases(item, key, shown, shipped, faults) for key in PHRASE_KEYS}
         name = item.get("id") or (id_from(item["label"]) if isinstance(item.get("label"), str) else "")
         if name in seen:
             faults.append(f"{shown}, line {item.line}: the id {name!r} stands twice")
@@ -147,14 +150,14 @@ def sheet_for_kind(kind: str) -> str:
     return _sheet_by_kind().get(kind, GENERAL)
 
 
-def _phrases(item: Entry, key: str, shown: str, faults: list[str]) -> tuple[Phrase, ...]:
+def _phrases(item: Entry, key: str, shown: str, shipped: bool, faults: list[str]) -> tuple[Phrase, ...]:
     out = []
     value: Any = item.get(key, [])
     for text in [value] if isinstance(value, str) else value:
         if not isinstance(text, str):
             continue
         try:
-            out.append(compile_phrase(text))
+            out.append(compile_phrase(text, shipped))
         except PhraseError as error:
             faults.append(f"{shown}, line {item.line}, {key}: {error}")
     return tuple(out)

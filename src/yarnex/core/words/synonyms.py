@@ -7,6 +7,7 @@ from functools import lru_cache
 
 from yarnex.core.errors import PackError
 from yarnex.core.packs import load_entries, pack_text
+from yarnex.core.prepared import prepared
 from yarnex.core.words.stems import stem, stems_of
 
 Stems = tuple[str, ...]
@@ -46,6 +47,10 @@ def key_of(member: str) -> Stems:
 @lru_cache(maxsize=1)
 def known_synonyms() -> Synonyms:
     """The groups of `packs/vocabulary/synonyms.yaml`. Raises PackError for mistakes in it."""
+    return Synonyms(*prepared("synonyms", _from_pack))
+
+
+def _from_pack() -> tuple[dict[Stems, tuple[Stems, ...]], dict[Stems, tuple[Stems, ...]], int]:
     text, name = pack_text("vocabulary", "synonyms")
     entry = load_entries(text, name)
     faults: list[str] = []
@@ -53,7 +58,7 @@ def known_synonyms() -> Synonyms:
     if faults:
         raise PackError("\n".join(faults))
     longest = max((len(k) for kind in found.values() for k in kind), default=1)
-    return Synonyms(found["groups"], found["everyday"], longest)
+    return found["groups"], found["everyday"], longest
 
 
 def _others(groups: list[object], name: str, faults: list[str]) -> dict[Stems, tuple[Stems, ...]]:

@@ -80,7 +80,7 @@ class SentenceModel:
             raise YarnexError(
                 "a sentence-embedding model needs the library 'tokenizers'",
                 where=self._where,
-                do="install yarnex[model], or take the model out of yarnex.toml",
+                do="install that library, or take the model out of yarnex.toml",
             ) from None
         try:
             tokenizer = Tokenizer.from_file(str(file))

@@ -6,9 +6,10 @@ from datetime import date
 
 import pytest
 
+from yarnex.core.document import Span
 from yarnex.core.terms import abstract, abstract_all
 from yarnex.core.terms.abstract import sheet_for
-from yarnex.core.terms.conditions import condition_of
+from yarnex.core.terms.conditions import condition_of, with_its_start
 from yarnex.core.terms.drafting import propose, to_yaml
 from yarnex.core.terms.passages import Passages
 from yarnex.core.terms.screening import screen
@@ -69,6 +70,30 @@ def services(document):
 def test_terms_of_a_services_agreement(services, term, state, value):
     finding = services.finding(term)
     assert (finding.state, said(finding)) == (state, value)
+
+
+STARTS = [
+    ("Invoices are paid within 30 days of receipt.", "30 days", "within 30 days of receipt"),
+    ("Invoices are paid 45 days after the end of the month in which they are dated, in euro.", "45 days", "45 days after the end of the month in which they are dated"),
+    ("Notice of not less than six months before the end of the Term is needed.", "six months", "not less than six months before the end of the Term"),
+    ("Accounts are sent twenty days after the audit is completed and signed.", "twenty days", "twenty days after the audit is completed"),
+    ("If rent is unpaid 21 days after the due date the Landlord may re-enter.", "21 days", "21 days after the due date"),
+    ("An engineer comes within four hours of a call between May and August.", "four hours", "within four hours of a call between May and August"),
+    ("Within 14 days of notice requiring it to do so the Tenant shall pay.", "14 days", "Within 14 days of notice"),
+    ("Staff have 25 days of leave.", "25 days", "25 days"),
+    ("The term is five years.", "five years", "five years"),
+]  # fmt: skip
+
+
+@pytest.mark.parametrize(("sentence", "length", "whole"), STARTS)
+def test_a_length_of_time_is_told_with_what_it_runs_from(sentence, length, whole):
+    at = sentence.index(length)
+    assert with_its_start(sentence, Span(at, at + len(length)), 0).of(sentence) == whole
+
+
+def test_a_length_of_time_does_not_run_on_into_the_next_cell():
+    row = "within 30 days of the invoice date\tOrder number"
+    assert with_its_start(row, Span(7, 14), 0).of(row) == "within 30 days of the invoice date"
 
 
 def test_a_value_is_given_with_its_condition(services):

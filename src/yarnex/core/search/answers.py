@@ -43,7 +43,7 @@ from yarnex.core.search.periods import rows_asked_for
 from yarnex.core.search.question import WHICH_DAYS, YEAR, Question
 from yarnex.core.search.signed import signed_or_not, when_signed
 from yarnex.core.search.steps import step_asked_for
-from yarnex.core.search.telling import RUNS_FROM, finding_of, none_of
+from yarnex.core.search.telling import finding_of, none_of
 from yarnex.core.search.weighing import EVIDENCE, Answer, likely_there, weighed
 from yarnex.core.search.yes_no import (
     ALLOWS,
@@ -58,6 +58,7 @@ from yarnex.core.search.yes_no import (
 from yarnex.core.terms import Finding, Term
 from yarnex.core.terms.by_words import BEFORE_IT, COMPARED, SAY_LITTLE, Hit, Idea
 from yarnex.core.terms.candidates import cut, fits, list_items, on_one_line, quote_around, shortened
+from yarnex.core.terms.conditions import RUNS_FROM
 from yarnex.core.terms.lines import Line
 from yarnex.core.terms.model import quoted
 from yarnex.core.terms.passages import BLACKED_OUT, BLANK

@@ -21,7 +21,7 @@ from yarnex.core.search.question import Question
 from yarnex.core.search.weighing import Answer
 from yarnex.core.terms import Finding, Term
 from yarnex.core.terms.candidates import on_one_line
-from yarnex.core.terms.conditions import condition_of
+from yarnex.core.terms.conditions import condition_of, with_its_start
 from yarnex.core.terms.ranges import OVER_A_RATE
 from yarnex.core.values import DateValue, Duration, Money, Party, Percent, Quantity, YesNo
 from yarnex.core.values.numbers import read_digits
@@ -34,17 +34,11 @@ SIGNED = pattern(
     r"\b(?:net|balance|profit|loss|result|change|movement|surplus|deficit|difference|flow|gain|swing|variance|adjustment|correction)\b",
     re.IGNORECASE,
 )
-RUNS_FROM = pattern(
-    r"\s+(?:after|before|from|following|prior\s+to|later|earlier)\b(?P<what>\s+[^\s,;:.()]+(?:\s+(?!(?:and|or|but|unless|if|provided|except|subject|which|by|to|in\s+(?:the\s+case|which)|be|is|are|was|were|shall|must|may|will|can|you|we|they|he|she|it|this|that|within)\b)[^\s,;:.()]+){0,13})"
-)
 # "The earlier of 60 days after delivery and the day of opening": one of the two alone would be half an answer.
 EARLIER_OF = pattern(
     r"\b(?P<of>the\s+(?:earlier|earliest|later|latest|sooner|first\s+to\s+occur)\s+of)\b[^.;]*\Z", re.IGNORECASE
 )
 ENDS = pattern(r"[.;](?=\s|\Z)")
-WITHIN = pattern(
-    r"\b(?:within|at\s+least|not\s+(?:less|more|later)\s+than|no\s+later\s+than|on\s+the)\s+\Z", re.IGNORECASE
-)
 NEAR_SHOWN = 3
 
 
@@ -69,7 +63,15 @@ def finding_of(inquiry: Inquiry, question: Question, answer: Answer) -> Finding:
     if known is not None and type(known.value) is type(answer.value):
         kept = Term(known.term.id, known.term.label, known.term.group, known.term.type)
         return Finding(
-            document, kept, known.state, known.value, known.text, confidence, known.cites, known.working, why=why
+            document,
+            kept,
+            known.state,
+            known.value,
+            known.text,
+            confidence,
+            known.cites,
+            known.working,
+            why=why,
         )
     if known is not None:  # a term that is there, or not, decides a yes or no
         state = "stated" if known.state in ("computed", "conflicting") else known.state
@@ -146,9 +148,8 @@ def words_told(answer: Answer) -> str:
     if isinstance(answer.value, Duration | DateValue) and either is not None:  # with what else it hangs on
         end = ENDS.search(text, span.end, answer.quote.span.end)
         return text[either.start("of") : end.start() if end else answer.quote.span.end].rstrip(" .;")
-    if isinstance(answer.value, Duration) and (runs := RUNS_FROM.match(text, span.end)):
-        within = WITHIN.search(text, max(answer.quote.span.start, span.start - 24), span.start)
-        span = Span(within.start() if within else span.start, runs.end("what"))
+    if isinstance(answer.value, Duration):
+        span = with_its_start(text, span, answer.quote.span.start)
     if isinstance(answer.value, Percent) and (over := OVER_A_RATE.match(text, span.end, answer.quote.span.end)):
         span = Span(span.start, over.end())  # a margin alone says too little
     if isinstance(answer.value, Quantity) and (per := PER_SO_MANY.match(text, span.end)):

@@ -11,14 +11,14 @@ from yarnex.core.document import Cite, Document, Span
 from yarnex.core.patterns import pattern
 from yarnex.core.terms.candidates import TYPED, on_one_line
 from yarnex.core.terms.computed import RULES, formula_words, of_an_extra, shown_date
-from yarnex.core.terms.conditions import condition_of, told_with
+from yarnex.core.terms.conditions import condition_of, told_with, with_its_start
 from yarnex.core.terms.finders import FINDERS
 from yarnex.core.terms.model import Candidate, Finding, Sheet, Term, quoted
 from yarnex.core.terms.particulars import other_particulars
 from yarnex.core.terms.passages import Passages
 from yarnex.core.terms.ranges import OVER_A_RATE, range_ending
 from yarnex.core.terms.variations import by_precedence, latest_part, varied_within
-from yarnex.core.values import Percent, Text, same_rounded, same_value
+from yarnex.core.values import Duration, Percent, Text, same_rounded, same_value
 
 CONFLICT_FLOOR = 0.8  # evidence weaker than this never makes a conflict
 CONFLICT_MARGIN = 0.05
@@ -351,6 +351,8 @@ def _chosen(term: Term, found: list[Candidate], passages: Passages) -> Finding:
         and (over := OVER_A_RATE.match(passages.text, best.text.span.end))
     ):
         words = passages.text[best.text.span.start : over.end()]
+    elif isinstance(value, Duration) and best.value is value:
+        words = on_one_line(with_its_start(passages.text, best.text.span, best.quote.span.start).of(passages.text))
     return Finding(
         document, term, state, value, words, confidence, tuple(cites), tuple(working), why=why, rivals=tuple(found),
     )  # fmt: skip

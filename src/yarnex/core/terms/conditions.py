@@ -48,6 +48,58 @@ def condition_of(passages: Passages, value: Span) -> str:
     return found[0] if found else ""
 
 
+_word = r"[^\s,;:.()]+"
+_goes_on = (
+    r"and|or|but|unless|if|provided|except|subject|which|by|to|in\s+(?:the\s+case|which)|on\s+which|be|is|are|was|were|shall|must|may|will|can"
+    r"|has|have|had|you|we|they|he|she|it|this|that|within"
+)
+_happens = r"(?:is|are|was|were|has|have|had)\s+(?:been\s+|become\s+)?(?!(?:needed|required|charged|allowed|permitted|added|deemed|reduced|increased|granted|assumed)\b)(?:\w{2,}ed|sent|made|given|due|paid|held|met|known|told|taken|drawn|put|served)\b"
+_event = rf"(?P<what>\s+(?:between\s+{_word}\s+and\s+)?{_word}(?:\s+(?:between\s+{_word}\s+and\s+{_word}|(?!(?:{_goes_on})\b){_word})){{0,13}}(?:\s+{_happens})?)"
+RUNS_FROM = pattern(rf"\s+(?:after|before|from|following|prior\s+to|later|earlier)\b{_event}")
+# "within 30 days of its date"; but not "30 days of leave"
+RUNS_OF = pattern(
+    rf"\s+of(?=\s+(?:its|the|that|this|each|any|such|a|an|receipt|receiving|delivery|date|notice|demand|service|signature|completion|being|becoming|learning|knowing)\b){_event}"
+)
+LEFT_OPEN = pattern(
+    r"\s+(?:without|requiring|asking|stating|specifying|giving|including|being|on|in|at|of|for)\Z", re.IGNORECASE
+)
+OF_WHICH_DAY = pattern(
+    r"(?:(?<=\b(?:date|year|time))|(?<=\bmonth)|(?<=\bday))\s+(?:(?:on|in|at)\s+which|when|that)\s[^,;.:()]{2,70}(?=[,;.:()]|\Z)"
+)
+DETERMINER = pattern(r"(?<=\s)(?:the|an?|each|any|either|neither|its|their|his|her|both)(?=\s)", re.IGNORECASE)
+LEADS_ON = pattern(
+    r"\b(?:after|before|from|following|to|later|earlier|of|in|on|at|for|by|with|under|between|upon|until|during|about|against|through|all|such|than|as|\w+(?:ing|ed))\s+\Z",
+    re.IGNORECASE,
+)
+NEW_LINE = pattern(r"[\n\t]")
+WITHIN = pattern(
+    r"\b(?:within|at\s+least|not\s+(?:less|more|later)\s+than|no\s+later\s+than|on\s+the)\s+\Z", re.IGNORECASE
+)
+
+
+def with_its_start(text: str, length: Span, first: int) -> Span:
+    """A length of time with what it runs from and the words that limit it, "within 45 days after the end of the month".
+
+    first: where the sentence begins, before which nothing is taken.
+    """
+    runs = RUNS_FROM.match(text, length.end) or RUNS_OF.match(text, length.end)
+    if runs is None:
+        return length
+    within = WITHIN.search(text, max(first, length.start - 24), length.start)
+    line = NEW_LINE.search(text, length.end, runs.end("what"))
+    end = line.start() if line is not None else runs.end("what")
+    for word in DETERMINER.finditer(text, runs.start("what") + 2, end):
+        if not LEADS_ON.search(text, length.end, word.start()):  # another clause: "of the damage either party may ..."
+            end = word.start()
+            break
+    end = length.end + len(text[length.end : end].rstrip())
+    if (left := LEFT_OPEN.search(text, length.end, end)) is not None:
+        end = left.start()
+    elif (which := OF_WHICH_DAY.match(text, end)) is not None:
+        end = which.end()
+    return Span(within.start() if within else length.start, end)
+
+
 # What in a cell or after a label goes beyond the bare value: "£400 a month, reviewed yearly", "20 days after consent, not later than 30 June".
 GOES_BEYOND = pattern(
     r"\b(?:or|if|unless|until|after|before|plus|less|subject\s+to|provided|except|save|not\s+(?:later|earlier|less|more)|no\s+(?:later|earlier|less|more)|at\s+(?:least|most)|up\s+to|whichever|earlier|later|(?:of\s+)?which|minimum|maximum|min\.?|max\.?|then|thereafter|rising|reviewed|indexed)\b",

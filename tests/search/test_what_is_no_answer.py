@@ -167,3 +167,49 @@ def test_days_that_come_round_are_not_from_when(paper):
     found = told(paper, "On which days is the shed inspected?")
     assert "2027" in found.text
     assert not isinstance(found.value, ListOf) or len(found.value.items) == 3
+
+
+NOTES = """# Enquiry for a pump at Low Weir Mill
+
+## 1. What is wanted
+
+| Item | Wanted |
+| --- | --- |
+| Lift, greatest | min. 34 m |
+
+## 2. Units
+
+| Quantity | Unit | Note |
+| --- | --- | --- |
+| Lift | m | 1 bar = 10.2 m of water |
+
+## 3. What is left out of it
+
+The following are no part of the order: the sluice (item 7); the screen (item 9); and painting.
+
+All prices exclude value added tax unless the offer says otherwise.
+
+The price of the spare impeller is £640.00.
+"""
+
+
+@pytest.fixture(scope="module")
+def notes():
+    return Inquiry(read_text(NOTES.encode(), "enquiry.md", "0" * 64, markdown=True))
+
+
+def test_how_one_unit_converts_is_no_answer(notes):
+    found = ask(notes, understand("And what lift?"))[0]
+    assert found.value.value == 34
+
+
+def test_a_list_runs_through_its_semicolons(notes):
+    found = ask(notes, understand("Which items are no part of the order?"))[0]
+    assert found.value == ListOf(("the sluice (item 7)", "the screen (item 9)", "painting"))
+
+
+def test_what_is_said_once_of_tax_holds_for_all_sums(notes):
+    plain = ask(notes, understand("What is the price of the spare impeller?"))[0]
+    assert plain.value.amount == 640
+    with_tax = ask(notes, understand("What is the price of the spare impeller including VAT?"))[0]
+    assert not isinstance(with_tax.value, Money) or with_tax.confidence < plain.confidence - 0.2

@@ -11,6 +11,7 @@ from collections.abc import Callable, Iterator, Sequence
 from dataclasses import replace
 
 from yarnex.core.document import Cell, Cite, Span, Table
+from yarnex.core.document.sentences import sentences
 from yarnex.core.document.table_paths import column_path
 from yarnex.core.number_names import ORDINALS
 from yarnex.core.patterns import pattern
@@ -61,7 +62,7 @@ from yarnex.core.terms.candidates import cut, fits, list_items, on_one_line, quo
 from yarnex.core.terms.conditions import RUNS_FROM
 from yarnex.core.terms.lines import Line
 from yarnex.core.terms.model import quoted
-from yarnex.core.terms.passages import BLACKED_OUT, BLANK
+from yarnex.core.terms.passages import BLACKED_OUT, BLANK, Passages
 from yarnex.core.terms.ranges import range_beginning, range_ending
 from yarnex.core.terms.schedules import schedule_of_column
 from yarnex.core.terms.values_in_lines import of_type
@@ -92,6 +93,7 @@ NAME = pattern(
 )
 AS_WELL = 3.0  # how much less worth, in the model's own measure, another place may be that is cited for the same value
 MOST_PLACES = 3
+LONGEST_LIST = 900  # characters of a sentence that lists things
 CLAIMED = 0.15  # share of what is asked for that must go with another value of the sentence than that of a term
 MOST_HITS, MOST_IF_LEANS = 8, 24  # lines of a kind that are weighed: what a question leaves unsaid many lines say
 LEAST_ALIKE = 0.3
@@ -823,7 +825,7 @@ def _answer(inquiry: Inquiry, question: Question, kind: str, hit: Hit, evidence:
             "these words decide it",
         )
     if kind == "list":
-        items = list_items(Term("asked", "asked", "", "list"), passages, line.values)
+        items = list_items(Term("asked", "asked", "", "list"), passages, _through_semicolons(passages, line))
         if items is None:
             return None
         return Answer(kind, items[0], items[1], quote_around(passages, items[1]), evidence, "what stands there")
@@ -837,6 +839,21 @@ def _answer(inquiry: Inquiry, question: Question, kind: str, hit: Hit, evidence:
     piece = shortened(text, line.values)
     quote = Cite(document, cut(text, line.span, piece))
     return Answer("text", Text(on_one_line(piece.of(text))), piece, quote, evidence, "the passage says it")
+
+
+def _through_semicolons(passages: Passages, line: Line) -> Span:
+    """The words of a line; with all that follows in its paragraph up to the end of the sentence where it opens a list, "the
+    following go: section 3; section 12; and ...".
+    """
+    words = line.values.of(passages.text)
+    if line.kind != "sentence" or not words.rstrip().endswith(";") or ": " not in words:
+        return line.values
+    block = passages.document.blocks[line.block].span
+    for sentence in sentences(block.of(passages.text), semicolons=False):
+        whole = Span(block.start + sentence.start, block.start + sentence.end)
+        if whole.start <= line.values.start < whole.end and whole.end - whole.start <= LONGEST_LIST:
+            return Span(line.values.start, whole.end)
+    return line.values
 
 
 # ------------------------------------------------------------------ the answer

@@ -360,6 +360,22 @@ def of_another_thing(inquiry: Inquiry, parts: Sequence[Idea], answer: Answer) ->
     return replace(answer, evidence=tuple(evidence))
 
 
+# "Amounts leave out goods and services tax unless I say otherwise": said once, for all sums of the paper.
+TAX_OF_ALL = pattern(
+    r"\b(?:all\s+(?:the\s+)?)?(?:amounts|prices|sums|figures|fees|rates|charges|costs)\b[^.;\n]{0,60}\b(?:(?P<out>leave\s+out|do\s+not\s+include|exclud\w+|exclusive\s+of|net\s+of|without|before|plus)|includ\w+|inclusive\s+of)\s+(?:any\s+|all\s+)?(?:vat|gst|value\s+added\s+tax|goods\s+and\s+services\s+tax|sales\s+tax|tax)\b",
+    re.IGNORECASE,
+)
+SAYS_TAX = pattern(r"\b(?:vat|gst|tax)\b", re.IGNORECASE)
+
+
+def _of_all_sums(inquiry: Inquiry, answer: Answer, near: str) -> str:
+    """What the paper says of tax in all its sums, for a sum beside which nothing is said of it."""
+    if answer.kind != "money" or SAYS_TAX.search(near):
+        return ""
+    told = TAX_OF_ALL.search(inquiry.passages.text)
+    return "" if told is None else "excluding tax" if told["out"] else "including tax"
+
+
 RATE_HEAD = pattern(r"\b(?:rate|unit|price)s?\b(?!\s+for)", re.IGNORECASE)
 AMOUNT_HEAD = pattern(r"\b(?:amount|total|sum|value|extended)s?\b", re.IGNORECASE)
 BESIDE = 50  # letters on each side of a value that say which of several it is
@@ -403,7 +419,7 @@ def cued(inquiry: Inquiry, question: Question, answer: Answer) -> Answer:
     near = text[max(around.start, value.start - BESIDE) : min(around.end, value.end + BESIDE)]
     told = {
         "opposed": float(
-            opposed_to(question.text, f"{row} {head} {near}")
+            opposed_to(question.text, f"{row} {head} {near} {_of_all_sums(inquiry, answer, near)}")
             or not _as_far_ahead(question, f"{row} {head} {around.of(text)}")
         ),
         "cue_fit": fit,

@@ -175,7 +175,8 @@ def _tells_of_units(inquiry: Inquiry, answer: Answer) -> bool:
     """True for a number that only says how one unit converts into another."""
     start, end = answer.quote.span.start, answer.quote.span.end
     words = _words_of(inquiry, answer)
-    return any(words in m.group() for m in CONVERSION.finditer(inquiry.passages.text, start, end))
+    told = any(words in m.group() for m in CONVERSION.finditer(inquiry.passages.text, start, end))
+    return told or CONVERSION.match(words) is not None
 
 
 # "133 per cent of the estimate, that is to say £1,200,000": the sum is the answer.

@@ -130,3 +130,60 @@ def test_who_is_asked_for_by_role_is_not_one_of_another_role():
     inquiry = Inquiry(read_text(words.encode(), "loan.md", "0" * 64, markdown=True))
     assert ask(inquiry, understand("Who is the guarantor?"))[0].state == "not_found"
     assert ask(inquiry, understand("Who is the lender?"))[0].text == "Tarn Bank plc"
+
+
+WORKSHEET = """# Report on Low Weir Mill
+
+## Shareholder information
+
+### Calendar
+
+Results come out in May.
+
+### Glossary
+
+A bale is 180 kg.
+
+## Sales that count
+
+Gross takings do not include: (a) duties on yarn; (b) refunds for damp bales; (c) sales of old looms; and (d) gifts to schools.
+
+No part of the shed may be used for: (a) dyeing; (b) storing solvents; (c) sleeping; (d) keeping dogs; or (e) welding, and exclusions from insurance apply.
+
+## Holders
+
+On 4 May 2026 the company knew of the following holdings: Calder Trust, 14 per cent; Tarn Fund, 8 per cent; Ada Thorne, 5 per cent.
+
+Members of the safety committee are: Ann Rowley (chair), Sam Oke and Lil Dent, with an adviser.
+
+## What is needed
+
+| No. | Requirement |
+| --- | --- |
+| R1 | Runs on rails |
+| R2 | Lifts two tonnes |
+| R3 | Stops by itself |
+
+R4 Each hoist is painted green.
+
+R5 Spare parts are kept for ten years.
+
+Offers are sent in by June.
+"""
+
+
+@pytest.fixture(scope="module")
+def worksheet():
+    return read_text(WORKSHEET.encode(), "report.md", "0" * 64, markdown=True)
+
+
+@pytest.mark.parametrize(
+    ("of", "items"),
+    [
+        ("exclusions from gross takings", ["duties on yarn", "refunds for damp bales", "sales of old looms", "gifts to schools"]),
+        ("shareholdings", ["Calder Trust, 14 per cent", "Tarn Fund, 8 per cent", "Ada Thorne, 5 per cent"]),
+        ("requirements", ["R1 Runs on rails", "R2 Lifts two tonnes", "R3 Stops by itself", "R4 Each hoist is painted green.", "R5 Spare parts are kept for ten years."]),
+    ],
+)  # fmt: skip
+def test_the_list_whose_lead_says_most_is_taken_and_whole(worksheet, of, items):
+    assert [item.text for item in roster(worksheet, of).items] == items

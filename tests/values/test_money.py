@@ -24,6 +24,15 @@ def read(text: str) -> list[tuple[str, str | None, str | None, str]]:
         ("12.500,00 € net", [("12500.00", "EUR", None, "12.500,00 €")]),
         ("120 euros a square metre a year", [("120", "EUR", "sq_m_year", "120 euros a square metre a year")]),
         ("$28.50 per square foot", [("28.50", "USD", "sq_ft", "$28.50 per square foot")]),
+        ("$45.00 per square foot of Floor Area", [("45.00", "USD", "sq_ft", "$45.00 per square foot")]),
+        (
+            "£3.25 per square metre of floor space per annum",
+            [("3.25", "GBP", "sq_m_year", "£3.25 per square metre of floor space per annum")],
+        ),
+        (
+            "$2 per square foot of leased area per month",
+            [("2", "USD", "sq_ft_month", "$2 per square foot of leased area per month")],
+        ),
         ("forty-seven point two million pounds", [("47200000.0", "GBP", None, "forty-seven point two million pounds")]),
         ("£22.50 psf", [("22.50", "GBP", "sq_ft", "£22.50 psf")]),
         ("₹1,00,000 p.a.", [("100000", "INR", "year", "₹1,00,000 p.a.")]),

@@ -10,7 +10,7 @@ import re
 from collections.abc import Iterator, Sequence
 from dataclasses import replace
 
-from yarnex.core.document import Cell, Cite, Document, Span, Table
+from yarnex.core.document import Block, Cell, Cite, Document, Span, Table
 from yarnex.core.document.table_paths import column_path
 from yarnex.core.patterns import pattern
 from yarnex.core.search.numbered_entries import numbered_entries
@@ -21,8 +21,9 @@ from yarnex.core.terms.candidates import on_one_line
 from yarnex.core.terms.lines import Line
 from yarnex.core.terms.passages import Passages, plain_label
 from yarnex.core.terms.values_in_lines import LineValues
-from yarnex.core.words import stems_of
+from yarnex.core.words import stem, stems_of
 
+WORD = pattern(r"[^\W\d_]+")
 LONGEST = 160  # characters of an item
 NUMBER = pattern(r"\A\W*(?P<n>\d{1,3})(?:[.)]|\s|\Z)")
 CODE = pattern(r"[A-Z]{1,3}[-.]?\d[\w.-]{0,10}")  # B1, OA-1104: part of an item's name
@@ -100,10 +101,11 @@ def roster(document: Document, of: str) -> Roster:
         return Roster(document, of, ())
     if named is not None:
         offers.insert(0, named)
+    besides = _qualified_by(of)
     best = max(
         offers,
         key=lambda o: (
-            round(o.score, 3) + min(0.3, 0.01 * len(o.items)),
+            round(o.score, 3) + min(0.3, 0.01 * len(o.items)) + QUALIFIED * _says_of(o.source, besides),
             len(o.items),
             -o.items[0].cites[0].span.start,
         ),
@@ -185,6 +187,31 @@ def _wanted(of: str) -> Wanted:
     return ideas or [[(frozenset(stems_of(of, stop=True)), 1.0)]]
 
 
+OF_WHAT = pattern(r"\b(?:of|from|in|for|to|under|by)\s+(?P<what>[^(),]+)", re.IGNORECASE)
+QUALIFIED = 0.3  # what a list gains whose lead-in also says what the items are of: "exclusions from gross sales"
+
+
+def _qualified_by(of: str) -> Wanted:
+    """The ideas of what the items are of or from; none where the request says nothing of it."""
+    found = OF_WHAT.search(of)
+    ideas = ideas_of(found["what"], loosely=False) if found else ()
+    return [[(frozenset(way), worth) for way, worth in idea.ways] for idea in ideas]
+
+
+def _says_of(source: str, besides: Wanted) -> float:
+    """The share of those ideas that the words over a list name."""
+    stems = frozenset(stems_of(source))
+    told = (max((worth for way, worth in ways if way <= stems), default=0.0) for ways in besides)
+    return sum(told) / len(besides) if besides else 0.0
+
+
+# "Shareholder information" heads no list of shareholders.
+OF_ANOTHER = pattern(
+    r"\W*(?:information|reports?|policy|policies|relations|matters|strategy|reviews?|committees?|meetings?|services?|rights|remuneration|calendar|guide|engagement|protection|returns?)\b",
+    re.IGNORECASE,
+)
+
+
 def _names(label: str, wanted: Wanted, *, own: bool = False) -> float:
     """How well a label names what is asked for: 1 where it says just that, 0 where it does not name the thing itself.
 
@@ -199,6 +226,9 @@ def _names(label: str, wanted: Wanted, *, own: bool = False) -> float:
         for ways in wanted
     ]
     if not best[-1]:
+        return 0.0
+    thing = next((m for m in WORD.finditer(label) if any(way <= {stem(m.group())} for way, _ in wanted[-1])), None)
+    if thing is not None and OF_ANOTHER.match(label, thing.end()):
         return 0.0
     besides = sum(best[:-1]) / (len(best) - 1) if len(best) > 1 else 1.0
     return best[-1] * (0.6 + 0.4 * besides) * (0.6 + 0.4 * min(1.0, len(wanted) / max(1, len(stems))))
@@ -243,6 +273,7 @@ def _tables(passages: Passages, wanted: Wanted) -> Iterator[RosterOffer]:
             if score < 0.35:
                 continue
             items: list[RosterItem] = []
+            code = ""
             for row in range(table.header_rows, table.rows):
                 cell, lead = table.at(row, column), table.at(row, 0)
                 if cell is None or cell.span.end <= cell.span.start:
@@ -256,6 +287,8 @@ def _tables(passages: Passages, wanted: Wanted) -> Iterator[RosterOffer]:
                     made = replace(made, text=f"{code} {made.text}")
                 if made is not None:
                     items.append(made)
+            if code and CODE.fullmatch(code):
+                items += _counted_on(passages, block, code)
             key = (heads.get(column, "") or above[-40:], column, table.columns)
             if key in joined:
                 joined[key].items.extend(items)
@@ -264,6 +297,25 @@ def _tables(passages: Passages, wanted: Wanted) -> Iterator[RosterOffer]:
                     score, f"a table under {heads.get(column) or plain_label(above.strip())[-60:]!r}", items
                 )
     yield from joined.values()
+
+
+COUNTED = pattern(r"(?P<letters>[A-Z]{1,3}[-.]?)(?P<n>\d{1,3})")
+
+
+def _counted_on(passages: Passages, table: Block, last: str) -> Iterator[RosterItem]:
+    """The paragraphs right below a table that go on with its numbering: "B11 ..." below the row B10."""
+    if (counted := COUNTED.fullmatch(last)) is None:
+        return
+    number = int(counted["n"])
+    after = passages.document.blocks[passages.document.blocks.index(table) + 1 :]
+    for block in after:
+        number += 1
+        if block.kind in ("table", "heading") or not re.match(
+            rf"{re.escape(counted['letters'])}{number}[\s.:]", block.span.of(passages.text)
+        ):
+            return
+        if (made := _item(passages, block.span)) is not None:
+            yield made
 
 
 YES = pattern(r"(?:yes|y|✓|✔|☑|☒|x|true|required|needed)\Z", re.IGNORECASE)
@@ -369,6 +421,7 @@ def _lists(passages: Passages, wanted: Wanted) -> Iterator[RosterOffer]:
         yield RosterOffer(score, f"the list under {(heading or lead.strip())[-60:]!r}", items)
 
 
+OUTRIGHT = 0.15
 BELOW = pattern(r"\b(?:below|following|as\s+follows|listed|are\s+these)\b", re.IGNORECASE)
 
 
@@ -390,6 +443,7 @@ def _in_running_text(passages: Passages, wanted: Wanted) -> Iterator[RosterOffer
         heading = plain_label(passages.headings_of(block).rsplit(" / ", 1)[-1])
         score = max(
             0.9 * _names(lead, wanted),
+            _listed_below(lead, wanted),
             0.85 * _names(defined, wanted),
             0.89 * _names(plain_label(block.heading or ""), wanted, own=True),
             0.8 * _names(heading, wanted, own=True),
@@ -406,6 +460,13 @@ def _in_running_text(passages: Passages, wanted: Wanted) -> Iterator[RosterOffer
             if made is not None:
                 items.append(made)
         yield RosterOffer(score, f"the list in the text after {on_one_line(lead)[-60:]!r}", items)
+
+
+def _listed_below(lead: str, wanted: Wanted) -> float:
+    """How well words name the items that say outright that a list of them follows: "the following holdings:"."""
+    said = BELOW.search(lead)
+    named = _names(lead[said.start() :], wanted) if said else 0.0
+    return min(1.0, named + OUTRIGHT) if named else 0.0
 
 
 def _without(span: Span, number: str, text: str) -> Span:
@@ -506,7 +567,8 @@ def _sentences(passages: Passages, wanted: Wanted, of: str) -> Iterator[RosterOf
     for sentence in passages.sentences:
         words = sentence.span.of(text)
         m = LISTS.search(words) if _names(words, wanted) else None
-        if m and not _names(" ".join(words[: m.start("rest")].split()[-8:]), wanted):
+        named = _names(" ".join(words[: m.start("rest")].split()[-8:]), wanted) if m else 0.0
+        if not named:
             m = None  # the words that lead to the list must name it
         if m and m["rest"].count(",") >= 1:
             items = []
@@ -517,7 +579,7 @@ def _sentences(passages: Passages, wanted: Wanted, of: str) -> Iterator[RosterOf
                     made = _item(passages, Span(at, at + len(piece.rstrip(" ."))))
                     if made is not None:
                         items.append(made)
-            yield RosterOffer(0.55, "a sentence that lists them", items)
+            yield RosterOffer(min(0.55, 0.3 + 0.28 * named), "a sentence that lists them", items)
         last = sentence.headings.rsplit(" / ", 1)[-1]
         if people and _names(last, wanted) > 0.3:
             line = Line(sentence.span, sentence.span, "sentence", sentence.block)

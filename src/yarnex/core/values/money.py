@@ -73,7 +73,7 @@ PERIODS = {
 }
 _area = r"(?:rentable\s+|usable\s+|net\s+)?(?P<area>square\s+f(?:oo|ee)t|sq\.?\s?f(?:oo|ee)?t\.?|sf\b|psf\b|square\s+met(?:re|er)s?|sq\.?\s?m(?:et(?:re|er)s?)?\b\.?|m²|m2\b)"
 _per_area = pattern(
-    rf"\s*,?\s*(?:(?:per|a|for\s+each|for\s+every|/)\s*{_area}|(?P<psf>psf)\b)(?:\s+of\s+[\w\s]{{3,30}}?)?(?P<time>\s*,?\s*(?:{PERIODS['year']}))?(?P<month>\s*(?:{PERIODS['month']}))?",
+    rf"\s*,?\s*(?:(?:per|a|for\s+each|for\s+every|/)\s*{_area}|(?P<psf>psf)\b)(?:(?:\s+of\s+[\w\s]{{3,30}}?)?(?:(?P<time>\s*,?\s*(?:{PERIODS['year']}))|(?P<month>\s*(?:{PERIODS['month']}))))?",
     re.IGNORECASE,
 )
 _per_period = {

@@ -12,6 +12,7 @@ import pytest
 from yarnex.core.errors import PackError
 from yarnex.core.flags import load_rulebook, parse_rulebook
 from yarnex.core.packs import load_entries, pack_text
+from yarnex.core.phrases import compile_phrase
 from yarnex.core.terms import load_sheet, parse_sheet
 from yarnex.core.terms.identity import known_kinds
 from yarnex.core.terms.sheets import sheet_for_kind, shipped_sheets
@@ -77,6 +78,17 @@ def test_the_examples_of_each_kind_hold():
         assert first is not kind
 
 
+@pytest.mark.parametrize("name", shipped_sheets())
+def test_the_sheets_that_ship_pass_every_check(name):
+    assert parse_sheet(*pack_text("sheets", name)).terms
+
+
+def test_the_phrases_for_kinds_pass_every_check():
+    for kind in known_kinds():
+        for phrase in (*kind.titles, *kind.words):
+            assert compile_phrase(phrase.text).text == phrase.text
+
+
 @pytest.mark.parametrize(
     ("terms", "fault"),
     [
@@ -97,6 +109,7 @@ def test_the_examples_of_each_kind_hold():
         ('  - {id: "a", label: "A", type: "date", format: "thousands"}', "format: 'thousands' is no form for a date"),
         ('  - {id: "a", label: "A", type: "money", format: "pounds"}', "format: 'pounds' is none of"),
         ('  - {id: "a", label: "A", type: "date", compute: "magic"}', "compute: 'magic' is none of"),
+        ('  - {id: "a", label: "A", type: "date", detail_of: "b"}', "line 4, detail_of: 'b' is no term of this sheet"),
         ('  - "just text"', "must be a mapping with keys"),
         ('  - {id: "a", label: "A", type: "date", several: "yes"}', "'yes' is not true or false"),
     ],

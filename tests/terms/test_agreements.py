@@ -12,7 +12,7 @@ from yarnex.core.terms.abstract import sheet_for
 from yarnex.core.terms.conditions import condition_of, with_its_start
 from yarnex.core.terms.drafting import propose, to_yaml
 from yarnex.core.terms.passages import Passages
-from yarnex.core.terms.screening import screen
+from yarnex.core.terms.screening import missed, screen
 from yarnex.core.terms.sheets import parse_sheet
 from yarnex.output.wording import said, to_check
 
@@ -226,6 +226,28 @@ def test_screening(document):
     assert [s.stays for s in judged] == [True, False, False]
     assert judged[1].lacks[0].why == "says 'Norway'; allowed: Scotland, Ireland"
     assert judged[2].lacks[0].term.id == "cap"
+
+
+DETAILS = """sheet: "s"
+label: "S"
+terms:
+  - {id: "fee", label: "Fee", type: "money", cues: ["fee of <value>"]}
+  - {id: "fee_due", label: "Fee due", type: "duration", cues: ["fee ... within <value>"], detail_of: "fee"}
+  - {id: "fee_late", label: "Late fee", type: "money", cues: ["late fee of <value>"], detail_of: "fee", required: true}
+  - {id: "court", label: "Court", type: "text", cues: ["courts of <value>"]}
+"""
+
+
+@pytest.mark.parametrize(
+    ("words", "lacking"),
+    [
+        ("Nothing is charged.", [("fee", 2), ("fee_late", 0), ("court", 0)]),
+        ("The courts of Ireland decide. A fee of £5 is charged.", [("fee_due", 0), ("fee_late", 0)]),
+    ],
+)
+def test_details_of_what_is_lacking_are_not_missed_one_by_one(document, words, lacking):
+    filled = abstract(document(f"NOTE\n\n{words}"), parse_sheet(DETAILS, "s.yaml"))
+    assert [(f.term.id, details) for f, details in missed(filled.findings)] == lacking
 
 
 def test_a_draft_proposes_what_papers_share(document):

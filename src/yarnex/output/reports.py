@@ -18,7 +18,7 @@ from yarnex.core.terms import Abstract, Finding, Sheet
 from yarnex.core.terms.computed import shown_date
 from yarnex.core.terms.identity import document_date, identify
 from yarnex.core.terms.model import quoted
-from yarnex.core.terms.screening import Screened
+from yarnex.core.terms.screening import Screened, missed
 from yarnex.core.terms.sheets import GENERAL, OTHER
 from yarnex.output.report import Card, Cell, Report, Section, Table, TableRow
 from yarnex.output.wording import STATE_WORDS, counted, own_words, said, to_check
@@ -274,7 +274,7 @@ def abstract_report(
     for item in abstracts:
         identity = identify(item.document)
         found = [f for f in item.findings if f.found]
-        missing = [f for f in item.findings if not f.found]
+        lacking = missed(item.findings)
         rows = []
         for finding in found:
             cell = finding_cell(finding, "; ".join(finding.why) if why else "")
@@ -289,9 +289,12 @@ def abstract_report(
         if item.amends:
             about.append(f"Changes {item.amends}; abstract both together to see the terms in force.")
         lines = []
-        if missing:
-            lines.append("Not found: " + "; ".join(_small(f.term.label) for f in missing) + ".")
-        wanted = [f for f in missing if f.term.required]
+        by_group: dict[str, list[str]] = {}
+        for finding, details in lacking:
+            by_group.setdefault(finding.term.group, []).append(_lacked(finding, details))
+        for group, labels in by_group.items():
+            lines.append(f"Not found{f', {_small(group)}' if group else ''}: {'; '.join(labels)}.")
+        wanted = [f for f, _ in lacking if f.term.required]
         for finding in wanted:
             near = f" Nearest: {quoted(finding.near[0].quote, 140)} ({finding.near[0].place})" if finding.near else ""
             lines.append(f"Required but not found: {_small(finding.term.label)}; {'; '.join(finding.why)}.{near}")
@@ -299,6 +302,10 @@ def abstract_report(
         sections.append(Section(item.document.path, tuple(about), table, lines=tuple(lines)))
     warnings = warnings_of([a.document for a in abstracts], unread) + misfits(abstracts)
     return Report("Abstract", "", tuple(sections), warnings)
+
+
+def _lacked(finding: Finding, details: int) -> str:
+    return _small(finding.term.label) + (f" (and {counted(details, 'detail')} of it)" if details else "")
 
 
 def state_cell(finding: Finding) -> Cell:

@@ -67,6 +67,7 @@ class Term:
     hint: str = ""
     show: str = ""
     allowed: tuple[str, ...] = ()
+    detail_of: str = ""  # the id of the term without which this one is not missed
     figure: tuple[str, ...] = ()  # lines of the statements that it is, the first reported one counts
     line: int = 0  # of the sheet
 

@@ -5,6 +5,7 @@ In: filled sheets. Out: for each document the terms by which it drops out, with 
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Sequence
 from dataclasses import dataclass
 
@@ -42,6 +43,18 @@ class Screened:
 def screen(abstracts: Sequence[Abstract]) -> tuple[Screened, ...]:
     """Judge each document that is no amendment of another one by its sheet's required terms and allowed values."""
     return tuple(Screened(a, tuple(lack for f in a.findings if (lack := _lack(f)))) for a in abstracts if not a.amends)
+
+
+def missed(findings: Sequence[Finding]) -> tuple[tuple[Finding, int], ...]:
+    """What a document lacks, each with the number of its details that are lacking with it.
+
+    Details of what is itself lacking are not missed one by one: without a turnover rent there are no sales reports.
+    """
+    absent = {f.term.id for f in findings if not f.found}
+    with_it = Counter(f.term.detail_of for f in findings if not f.found and f.term.detail_of in absent)
+    return tuple(
+        (f, with_it[f.term.id]) for f in findings if not f.found and (f.term.required or f.term.detail_of not in absent)
+    )
 
 
 def _lack(finding: Finding) -> Lack | None:

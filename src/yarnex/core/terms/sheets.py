@@ -34,7 +34,7 @@ TERM_KEYS = {
     "names": Field("texts"), "headings": Field("texts"), "cues": Field("texts"), "clause_cues": Field("texts"), "requires": Field("texts"), "within": Field("texts"), "value_says": Field("texts"), "not": Field("texts"), "units": Field("texts"),
     "yes": Field("texts"), "no": Field("texts"), "items": Field("text", False, ("date", "day", "text")),
     "compute": Field("text", False, tuple(sorted(RULES))), "several": Field("flag"), "required": Field("flag"),
-    "near": Field("texts"), "by": Field("text", False, tuple(SIDES)), "hint": Field("text"),
+    "near": Field("texts"), "detail_of": Field("text"), "by": Field("text", False, tuple(SIDES)), "hint": Field("text"),
     "figure": Field("texts"), "asked": Field("texts"), "format": Field("text", False, SHOWN), "allowed": Field("texts"),
 }  # fmt: skip
 PHRASE_KEYS = (
@@ -84,6 +84,7 @@ def parse_sheet(text: str, shown: str, shipped: bool = False) -> Sheet:
             faults.append(f"{shown}, line {item.line}, format: {item['format']!r} is no form for a {item['type']}")
         if len(faults) == before:
             terms.append(_term(item, name, group, phrases))
+    own = {t.id for t in terms}
     included, left_out = texts(entry, "include"), texts(entry, "leave_out")
     for other in included:
         try:
@@ -97,6 +98,12 @@ def parse_sheet(text: str, shown: str, shipped: bool = False) -> Sheet:
             )
         terms += [t for t in more.terms if t.id not in seen and t.id not in left_out]
         seen.update(t.id for t in more.terms)
+    known = {t.id for t in terms}
+    faults += [
+        f"{shown}, line {t.line}, detail_of: {t.detail_of!r} is no term of this sheet"
+        for t in terms
+        if t.id in own and t.detail_of and t.detail_of not in known
+    ]
     if not faults and not terms:
         faults.append(f"{shown}, line {entry.line}: a sheet without terms; add at least one")
     if faults:
@@ -173,5 +180,5 @@ def _term(item: Entry, name: str, group: str, phrases: dict[str, tuple[Phrase, .
         compute=item.get("compute", ""), several=item.get("several", False), required=item.get("required", False),
         near=phrases["near"], by=item.get("by", ""), clause_cues=phrases["clause_cues"], requires=phrases["requires"], within=phrases["within"],
         value_says=phrases["value_says"], figure=texts(item, "figure"), asked=texts(item, "asked"), hint=item.get("hint", ""), show=item.get("format", ""),
-        allowed=texts(item, "allowed"), line=item.line,
+        allowed=texts(item, "allowed"), line=item.line, detail_of=item.get("detail_of", ""),
     )  # fmt: skip

@@ -2,8 +2,9 @@ from __future__ import annotations
 
 import pytest
 
-from yarnex.core.search import ask_all
+from yarnex.core.search import ask_all, understand
 from yarnex.core.search.opposites import contrary, opposed_to, opposites
+from yarnex.core.search.yes_no import decided_by_term
 
 
 @pytest.mark.parametrize(
@@ -31,6 +32,9 @@ def test_words_that_rule_each_other_out(question, told, opposed):
         ("Is the lift working?", "The lift is in use again.", False),
         ("Is the deposit refundable?", "a non-refundable deposit", True),
         ("Is the lift old?", "The lift is out of use.", False),
+        ("Is the mill certified under ISO 14001?", "ISO 14001: audit booked for May", True),
+        ("Is the licence still valid?", "The licence expired in June 2024.", True),
+        ("Is the second stair mandatory?", "second stair: desirable", True),
     ],
 )
 def test_a_state_that_denies_another(question, told, denied):
@@ -49,3 +53,17 @@ def test_the_sum_of_the_other_side_is_outdone(document):
     for question, amount in (("What is the net rent?", 900), ("What is the gross rent?", 1200)):
         ((found,),) = (a.findings[:1] for a in ask_all([paper], [("1", question)]))
         assert found[0].value.amount == amount
+
+
+@pytest.mark.parametrize(
+    ("question", "words", "yes"),
+    [
+        ("Was frost to blame?", "The engineer rules out frost.", False),
+        ("Is shrinkage accredited?", "Shrinkage is outside the scope of the accreditation.", False),
+        ("Had the pipe been lagged?", "The pipe hadn't been lagged.", False),
+        ("Does the cover reach the yard?", "The yard falls outside the cover.", False),
+        ("Is the yard insured?", "The yard is insured.", True),
+    ],
+)
+def test_what_denies(question, words, yes):
+    assert decided_by_term(understand(question), words).yes is yes

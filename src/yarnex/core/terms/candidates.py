@@ -41,9 +41,10 @@ def is_named(names: tuple[Phrase, ...], label: str) -> bool:
 def place_of_name(names: tuple[Phrase, ...], label: str) -> int | None:
     """Which of some names a label is, the first; None where it is none of them."""
     low = label.lower()
-    return next(
-        (i for i, name in enumerate(names) if name.may_stand_in(low) and name.fullmatch(label) is not None), None
-    )
+    for place, name in enumerate(names):
+        if not name.has_slot and name.may_stand_in(low) and name.whole.fullmatch(label) is not None:
+            return place
+    return None
 
 
 def quote_around(passages: Passages, span: Span) -> Cite:

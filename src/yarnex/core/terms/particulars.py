@@ -231,7 +231,7 @@ def _is_contents(label: str, words: str, passages: Passages) -> bool:
         return label.lower().strip(" .") in passages.section_names
     heading = words.lower().rstrip(" .0123456789")
     return bool(ORDINAL.fullmatch(label)) and any(
-        heading in s.name.lower() or s.name.lower() in heading for s in passages.document.sections if len(s.name) > 4
+        heading in name or name in heading for name in passages.long_section_names
     )
 
 

@@ -477,6 +477,11 @@ class Passages:
         return frozenset(s.name.lower().strip(" .") for s in self.document.sections)
 
     @cached_property
+    def long_section_names(self) -> frozenset[str]:
+        """Those of more than a few letters, as they stand."""
+        return frozenset(s.name.lower() for s in self.document.sections if len(s.name) > 4)
+
+    @cached_property
     def gaps(self) -> list[tuple[Span, str]]:
         """Blank form lines and blacked-out stretches, with their state."""
         body = self.text[: self.document.body_end]

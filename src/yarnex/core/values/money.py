@@ -63,6 +63,8 @@ _figure = _figure.replace(r"(?<![\w.,])", "", 1)  # a sign stands before the fir
 _words = rf"(?P<words>{WORDS})(?:\s+and\s+(?P<cents>\d{{1,2}})/100)?\s+(?P<unit>{_name})\b(?:\s+and\s+(?P<minor>{WORDS})\s+(?:cents?|pence|penny))?"
 _form = pattern(rf"(?:{_words}(?:\s*\(\s*(?P<shown>[^()]{{2,28}})\s*\))?)|(?:(?<![\w.,]){_figure})", re.IGNORECASE)
 
+SAYS_CURRENCY = pattern(rf"{_marks}|{'|'.join(CODES)}|{_name}", re.IGNORECASE)
+
 PERIODS = {
     "year": r"per\s+annum|p\.?\s?a\b\.?|(?:a|per|each|every)\s+(?:lease\s+|calendar\s+)?year|/\s?(?:yr|year)|yearly|annually|for\s+a\s+full\s+year|exclusive\s+per\s+annum",
     "month": r"p\.?c\.?m\.?\b|(?:a|per|each|every)\s+(?:calendar\s+)?month|/\s?month|monthly",
@@ -86,6 +88,8 @@ def find_money(text: str, dollar: str = "USD") -> Iterator[Found[Money]]:
 
     dollar: the currency that a bare dollar sign or the word stands for in this document.
     """
+    if SAYS_CURRENCY.search(text) is None:  # told much sooner than by all the numbers
+        return
     for m in _form.finditer(text):
         found = _from_words(m, dollar) if m["words"] else _from_figure(m, dollar)
         if found is None:

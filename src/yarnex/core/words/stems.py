@@ -97,7 +97,8 @@ def stem(word: str) -> str:
 def tokens(text: str) -> Iterator[Token]:
     """The words and numbers of a text with their stems, left to right; a hyphen parts words."""
     for m in _word.finditer(text):
-        yield Token(_stem_at(text, m), m.start(), m.end())
+        word = m.group()
+        yield Token(stem(word) if word not in NUMBER_SIGNS else _stem_at(text, m), m.start(), m.end())
 
 
 SHORT_NAME = 16  # letters of a name made of such words only, "Set-up", that is not nothing
@@ -106,7 +107,11 @@ HYPHENED = pattern(r"[^\W\d_]-[^\W\d_]")
 
 def stems_of(text: str, *, stop: bool = False) -> tuple[str, ...]:
     """The stems of a text in order; stop: keep words that carry no meaning too."""
-    telling = tuple(_stem_at(text, m) for m in _word.finditer(text) if stop or m.group().lower() not in STOP_WORDS)
+    telling = tuple(
+        stem(word) if word not in NUMBER_SIGNS else _stem_at(text, m)
+        for m in _word.finditer(text)
+        if (word := m.group()) and (stop or word.lower() not in STOP_WORDS)
+    )
     if telling or len(text) > SHORT_NAME or not HYPHENED.search(text):
         return telling
     return tuple(_stem_at(text, m) for m in _word.finditer(text))
@@ -114,6 +119,9 @@ def stems_of(text: str, *, stop: bool = False) -> tuple[str, ...]:
 
 # "Policy no. 4471", "SERIAL NO" as a label, "No. 12"
 _number_sign = pattern(r"(?<=[^\W\d_] )nos?(?:\.?\s*(?:\Z|[:\t\n])|\.\s*[\w\[█_])|nos?\.\s*\d", re.IGNORECASE)
+
+
+NUMBER_SIGNS = frozenset(("no", "No", "NO", "nO", "nos", "Nos", "NOS", "nOS", "noS", "NoS", "nOs", "NOs"))
 
 
 def _stem_at(text: str, word: re.Match[str]) -> str:

@@ -7,7 +7,7 @@ from datetime import date
 import pytest
 
 from yarnex.core.document import Span
-from yarnex.core.terms import abstract, abstract_all
+from yarnex.core.terms import abstract, abstract_all, load_sheet
 from yarnex.core.terms.abstract import sheet_for
 from yarnex.core.terms.conditions import condition_of, with_its_start
 from yarnex.core.terms.drafting import propose, to_yaml
@@ -318,3 +318,22 @@ def test_a_term_defined_elsewhere_is_followed(document):
     filled = abstract(paper, sheet_for(paper))
     assert said(filled.finding("initial_term")) == "24 months"
     assert said(filled.finding("initial_term_end")) == "30 April 2028"
+
+
+@pytest.mark.parametrize(
+    ("words", "state", "value"),
+    [
+        ("unless the Order Form states otherwise", "stated", "30 days"),
+        ("unless otherwise agreed in an order form", "stated", "30 days"),
+        ("whatever the Order Form states", "conflicting", "30 days"),
+    ],
+)
+def test_a_rule_that_gives_way_to_another_part_is_no_conflict(document, words, state, value):
+    paper = document(
+        "SERVICES AGREEMENT AND ORDER FORM\n\nPayment terms: within 30 days of the invoice\n\n"
+        f"GENERAL TERMS\n\n4.1 The Customer shall pay each invoice within 14 days of its date {words}."
+    )
+    finding = abstract(paper, load_sheet("services")).finding("payment_terms")
+    assert (finding.state, said(finding)) == (state, value)
+    if state == "stated":
+        assert words in finding.working[0]

@@ -17,7 +17,7 @@ from yarnex.core.terms.model import Candidate, Finding, Sheet, Term, quoted
 from yarnex.core.terms.particulars import other_particulars
 from yarnex.core.terms.passages import Passages
 from yarnex.core.terms.ranges import OVER_A_RATE, range_ending
-from yarnex.core.terms.variations import by_precedence, latest_part, varied_within
+from yarnex.core.terms.variations import by_precedence, latest_part, that_gives_way, varied_within
 from yarnex.core.values import Duration, Percent, Text, same_rounded, same_value
 
 CONFLICT_FLOOR = 0.8  # evidence weaker than this never makes a conflict
@@ -291,6 +291,10 @@ def _chosen(term: Term, found: list[Candidate], passages: Passages) -> Finding:
             f"prevails over {quoted(before.text.quote)} ({before.quote.place}): {quoted(prevailing[1].quote)}",
             *best.working,
         ]
+    elif rivals and (decided := that_gives_way(best, rivals, passages)) is not None:
+        best, default, words = decided
+        cites = [best.quote, default.quote]
+        working = [f"in place of {quoted(default.text.quote)} ({default.quote.place}): {quoted(words)}", *best.working]
     elif rivals:
         state = "conflicting"
         confidence = min(confidence, 0.6)

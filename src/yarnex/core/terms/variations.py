@@ -311,11 +311,37 @@ PREVAILS = pattern(
     r"\b(?:(?:shall|will|is\s+to|are\s+to)\s+)?(?:prevails?|takes?\s+(?:precedence|priority)|has\s+priority|have\s+priority)(?:\s+over)?\b",
     re.IGNORECASE,
 )
-PARTS = pattern(
-    r"\b(?:special\s+(?:terms?|conditions?|provisions?)|order\s+forms?|particulars|schedules?|annex(?:es)?|appendix|appendices|exhibits?|endorsements?|statements?\s+of\s+work|main\s+body|clauses|"
-    r"(?:general|standard)\s+(?:terms|conditions)|terms\s+and\s+conditions|summary)\b",
+_parts = (
+    r"special\s+(?:terms?|conditions?|provisions?)|order\s+forms?|particulars|schedules?|annex(?:es)?|appendix|appendices|exhibits?|endorsements?|statements?\s+of\s+work|main\s+body|clauses"
+    r"|(?:general|standard)\s+(?:terms|conditions)|terms\s+and\s+conditions|summary"
+)
+PARTS = pattern(rf"\b(?:{_parts})\b", re.IGNORECASE)
+# "within 14 days of their date unless the Order Form states otherwise"
+GIVES_WAY = pattern(
+    rf"\bunless\s+(?:otherwise\s+(?:stated|agreed|specified|provided|set\s+out)\s+in\s+(?:the\s+|an?\s+|any\s+)?(?:relevant\s+|applicable\s+)?(?:{_parts})"
+    rf"|(?:the\s+|an?\s+|any\s+)?(?:relevant\s+|applicable\s+)?(?:{_parts})\s+(?:states?|says?|provides?|specif(?:y|ies)|sets?\s+out)\s+(?:otherwise|another|a\s+different))\b",
     re.IGNORECASE,
 )
+
+
+def that_gives_way(
+    best: Candidate, rivals: Sequence[Candidate], passages: Passages
+) -> tuple[Candidate, Candidate, str] | None:
+    """Of candidates that differ, the one that holds, the one that holds only unless another part says otherwise, and those
+    words; None where no words say so.
+    """
+    words = {id(c): _gives_way(c, passages) for c in (best, *rivals)}
+    for holding in (best, *rivals):
+        others = [c for c in (best, *rivals) if not same_value(c.value, holding.value)]
+        if words[id(holding)] == "" and others and all(words[id(c)] for c in others):
+            return holding, others[0], words[id(others[0])]
+    return None
+
+
+def _gives_way(candidate: Candidate, passages: Passages) -> str:
+    sentence = passages.sentence_at(candidate.text.span.start)
+    found = GIVES_WAY.search(passages.text, sentence.span.start, sentence.span.end) if sentence is not None else None
+    return " ".join(found.group().split()) if found is not None else ""
 
 
 def precedence_of(passages: Passages) -> tuple[tuple[str, ...], Cite] | None:

@@ -113,6 +113,10 @@ ON_REQUEST = pattern(
     r"\b(?:available|supplied|provided|given|sent)\s+(?:up)?on\s+request\b|\bto\s+(?:be\s+(?:advised|confirmed|announced|determined|notified|supplied|assigned)|follow)\b|\bnot\s+(?:yet\s+)?(?:available|known|decided)\b",
     re.IGNORECASE,
 )
+# No line of a form left empty, but a thing that nobody has settled.
+OPEN_YET = pattern(
+    r"(?<![\[(])\bto\s+be\s+(?:assigned|appointed|nominated|named|agreed|decided|determined)(?=\s*\Z)", re.IGNORECASE
+)
 # "at the previous year end": not the value of now.
 OF_BEFORE = pattern(
     r"\b(?:previous|prior|preceding|last)\s+(?:\w+\s+)?(?:year|period|half|quarter|month|time)|\b(?:year|half|quarter|month)s?\s+(?:ago|earlier|before)\b|\bbeforehand\b|\bwas\s+\w+\s+before\b",
@@ -156,6 +160,8 @@ def ask(inquiry: Inquiry, question: Question, limit: int = 8) -> list[Finding]:
     if not gap and (not answers or likely_there(answers) < least):
         listed = listed_there(inquiry, question)
         return [listed if listed is not None else none_of(inquiry, question, "no passage answers it", answers)]
+    if gap and (yet := OPEN_YET.search(answers[0].quote.quote)) is not None:
+        return [none_of(inquiry, question, f"the document says {quoted(yet.group())}", answers)]
     found = [
         finding_of(inquiry, question, a)
         for a in answers[:limit]

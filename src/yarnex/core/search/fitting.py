@@ -235,9 +235,9 @@ def _of_another_sort(inquiry: Inquiry, question: Question, answer: Answer) -> bo
     if not sorts or not heads:
         return False
     label = answer.finding.term.label if answer.finding is not None and answer.finding.term.id != "answer" else ""
-    span = answer.quote.span
-    ahead = inquiry.passages.text[max(0, span.start - NEARBY) : span.end]
-    told = frozenset(stems_of(f"{ahead} {label}"))
+    if " or " in label:  # "retention or signing bonus": which of them, the paper says
+        label = ""
+    told = frozenset(stems_of(f"{answer.quote.quote} {answer.quote.section} {label}"))
     if any(told.issuperset(way) for way in sorts):
         return False
     words = [m.group().lower() for m in WORD.finditer(f"{answer.quote.quote} . {label}")]
@@ -259,7 +259,6 @@ def _sort_and_thing(question: Question) -> tuple[list[Stems], frozenset[str]]:
     return [*ways, thing_.name[:1]], frozenset(thing_.name[1:])
 
 
-NEARBY = 200  # characters ahead in which the sort of a thing is told
 NAMES = 0.7  # how surely another word must name a thing
 WORD = pattern(r"[^\W\d_]+")
 

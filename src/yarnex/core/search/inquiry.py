@@ -157,7 +157,7 @@ class Inquiry:
 
     def says(self, idea: Idea | None) -> bool:
         """Whether the paper names something in any of the words for it; True where nothing is asked for by name."""
-        return idea is None or any(all(w in self.matcher.lines.postings for w in way) for way, _ in idea.ways)
+        return idea is None or self.matcher.names(idea)
 
     def _only_a_party(self, idea: Idea, way: Stems) -> bool:
         """True for another form of a single word that is the name of a party here."""

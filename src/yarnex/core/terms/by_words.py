@@ -239,6 +239,16 @@ class Matcher:
             self._here[idea] = replace(idea, ways=ways)
         return self._here[idea]
 
+    def names(self, idea: Idea) -> bool:
+        """Whether some line names an idea, all its words together and not only one of them."""
+        lines, postings = self.lines.lines, self.lines.postings
+        return any(
+            _said(lines[place], way) > SCATTERED
+            for way, worth in self.here(idea).ways
+            if worth > PART
+            for place in postings[way[0]]
+        )
+
     def weight(self, idea: Idea) -> float:
         """How much an idea tells in this document: rare words tell more, up to a bound; what stands nowhere in it, in no other
         words either, less, as people often call a thing otherwise.

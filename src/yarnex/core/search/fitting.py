@@ -11,7 +11,7 @@ from itertools import pairwise
 
 from yarnex.core.patterns import pattern
 from yarnex.core.search.cues import wants_old
-from yarnex.core.search.evidence import VALUED
+from yarnex.core.search.evidence import TAX_OF_ALL, VALUED
 from yarnex.core.search.inquiry import Inquiry
 from yarnex.core.search.patterns import CODE
 from yarnex.core.search.question import Question
@@ -108,12 +108,15 @@ def that_may_stand(inquiry: Inquiry, question: Question, answers: Sequence[Answe
         change = EVIDENCE.index("change")
         old = {a.kind for a in answers if a.evidence[change] > 0}  # where the old value is told, the new one is none
         answers = [a for a in answers if a.kind not in old or a.evidence[change] >= 0]
+    if IS_DONE.match(question.text) and not DENIED.search(question.text):
+        answers = [a for a in answers if a.kind != "text" or not FORBIDS.match(_words_of(inquiry, a))]
     if WHY.search(question.text):
         answers = [
             a for a in answers if a.kind != "text" or len(re.findall(r"[^\W\d_]{2,}", _words_of(inquiry, a))) > 1
         ]
     if question.kinds[0] == "money":
         answers = [a for a in answers if a.kind != "percent" or not _is_worked_out(inquiry, a)]
+        answers = [a for a in answers if a.kind != "text" or not TAX_OF_ALL.match(_words_of(inquiry, a))]
     if (of_pay := MONTHS_OF.search(question.text)) is not None:
         answers = [a for a in answers if a.kind != "duration" or _is_of(inquiry, a, of_pay["what"])]
     if question.kinds[0] == "party" and WHO_SIGNED.match(question.text):
@@ -134,6 +137,15 @@ def that_may_stand(inquiry: Inquiry, question: Question, answers: Sequence[Answe
     if WHICH_FIRM.search(question.text):
         return [a for a in answers if a.kind not in ("text", "list") or _names_one(inquiry, question, a)]
     return list(answers)
+
+
+# "Which land is mortgaged?" is not told by "the Customer shall not mortgage ...".
+IS_DONE = pattern(
+    r"(?:and\s+)?(?:which|what)\s+\w+(?:\s+\w+)?\s+(?:is|are|was|were|has\s+been|have\s+been)\s+\w+(?:ed|en|ld|nt|id|ut|ft)\b",
+    re.IGNORECASE,
+)
+DENIED = pattern(r"\b(?:not|never|no|forbidden|prohibited|banned|excluded|restricted|ruled)\b", re.IGNORECASE)
+FORBIDS = pattern(r"(?:\d[\d.]*\.?\s)?[^.;:]{0,60}?\b(?:shall|may|must|will)\s+not\b", re.IGNORECASE)
 
 
 # "How many months' salary are due?" is told by "nine months' salary".

@@ -213,3 +213,57 @@ def test_what_is_said_once_of_tax_holds_for_all_sums(notes):
     assert plain.value.amount == 640
     with_tax = ask(notes, understand("What is the price of the spare impeller including VAT?"))[0]
     assert not isinstance(with_tax.value, Money) or with_tax.confidence < plain.confidence - 0.2
+
+
+LETTER = """# Offer for hoists
+
+Tarn Hoists Ltd offers six hoists to Brackenfold Mills plc for £46,000.
+
+The first hoist comes forty days after the order and the others after seventy.
+
+The Mill shall not mortgage, let or sell the land under the hoists before they are paid.
+
+| Item | Detail |
+| --- | --- |
+| Site engineer | to be appointed |
+| Paint | green |
+
+A stay bonus of 30 per cent of pay is given to the foreman.
+"""
+
+
+@pytest.fixture(scope="module")
+def letter():
+    return Inquiry(read_text(LETTER.encode(), "letter.md", "0" * 64, markdown=True))
+
+
+@pytest.mark.parametrize(
+    "question",
+    [
+        "Which land is mortgaged for the price?",
+        "Who is the site engineer?",
+        "What signing bonus was paid?",
+    ],
+)
+def test_what_is_not_said_is_not_found(letter, question):
+    assert ask(letter, understand(question))[0].state == "not_found"
+
+
+@pytest.mark.parametrize(
+    ("question", "unit", "light"),
+    [
+        ("For how many days is the offer open?", "day", True),
+        ("How many working weeks does it take?", "week", True),
+        ("To how many months is the payment cut?", "month", False),
+        ("Which days are holidays?", "day", False),
+    ],
+)
+def test_the_unit_of_a_length_that_is_asked_for_says_little(question, unit, light):
+    weight = next(i.weight for i in understand(question).ideas if i.name == (unit,))
+    assert (weight < 0.5) is light
+
+
+def test_what_nobody_has_settled_is_told_with_its_words(letter):
+    found = ask(letter, understand("Who is the site engineer?"))[0]
+    assert found.why == ("the document says “to be appointed”",)
+    assert "to be appointed" in found.near[0].quote

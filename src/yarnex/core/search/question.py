@@ -477,7 +477,9 @@ def _ideas(words: str) -> tuple[Idea, ...]:
     if IS_PAYABLE.search(words):  # what is paid of a named sum says nothing more of it
         found = tuple(replace(i, weight=i.weight * ASKED_WEIGHT) if i.name == PAY else i for i in found)
     if (unit := MANY_UNITS.search(words)) is not None:  # any length in days says "days"
-        found = tuple(replace(i, weight=i.weight * ASKED_WEIGHT) if i.name == (stem(unit["unit"]),) else i for i in found)
+        found = tuple(
+            replace(i, weight=i.weight * ASKED_WEIGHT) if i.name == (stem(unit["unit"]),) else i for i in found
+        )
     if OF_CODE.search(words):  # "policy number": the label may say "Policy" alone
         found = tuple(replace(i, weight=i.weight * ASKED_WEIGHT) if i.name in CODE_WORDS else i for i in found)
     return (*found, *(i for i in measured if i.name not in {f.name for f in found})) or ideas_of(words)
@@ -491,7 +493,9 @@ IS_PAYABLE = pattern(
     r"\A(?:and\s+)?(?:what|which|how\s+much)\s+(?!is\b|are\b|does\b|do\b)\w.*\b(?:is|are|was|were)\s+(?:payable|charged|due)\s*\?",
     re.IGNORECASE,
 )
-MANY_UNITS = pattern(r"(?<!\bto\s)(?<!\bby\s)\bhow\s+many\s+(?:\w+\s+)?(?P<unit>days|weeks|months|years|hours|minutes)\b", re.IGNORECASE)
+MANY_UNITS = pattern(
+    r"(?<!\bto\s)(?<!\bby\s)\bhow\s+many\s+(?:\w+\s+)?(?P<unit>days|weeks|months|years|hours|minutes)\b", re.IGNORECASE
+)
 PAY = (stem("payable"),)
 CODE_WORDS = frozenset((stem(w),) for w in ("number", "code", "reference", "identifier"))
 OF_CODE = pattern(r"\b(?:number|no\.?|code|reference|identifier)\b(?!\s+of\b)", re.IGNORECASE)

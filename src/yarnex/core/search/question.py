@@ -70,6 +70,7 @@ FORMS: tuple[tuple[str, tuple[str, ...]], ...] = (
     (r"\bto\s+what\s+(?:level|standard|extent|degree)\b", ("text", "money", "percent", "number")),
     (r"\bwhat\s+(?:\S+\s+){0,3}?range\b|\bhow\s+(?:is|are|was|were)\b|\bunder\s+(?:which|what)\b|\bwhat\s+state\b|\bto\s+what\s+is\b", ("text", "percent", "money")),
     (r"\bwhere\b|\bwhat\s+(?:address|place)\b", ("text",)),
+    (r"\A(?:and\s+)?what\s+(?:was|were|is|has\s+been)\s+(?:gained|lost|earned|raised|saved|realised)\b", ("money", "percent", "number", "text")),
     (r"\bwhat\s+(?:\w+\s+){0,2}?(?:percentage|share(?!\s+(?:price|capital|options?|purchase|class|register|certificate|premium|issue|buy-?back|scheme|plan))|proportion|per\s?cent|fraction|interest|mark-up|discount\s+rate|tax\s+rate|rebate|uplift|rate)\b|\bat\s+what\s+rate\b|\bwhat\s+is\s+the\s+(?:\w+\s+){0,2}(?:rate|percentage|share(?!\s+(?:price|capital|options?|purchase|class|register|certificate|premium)))\b", ("percent", "money", "number")),
     (r"\bhow\s+much\s+(?:does|do|did)\s+(?:\w+\s+){1,4}(?:count|weigh|grow|rise|increase)\b|\bby\s+how\s+much\b|\bby\s+what\b|\bby\s+how\s+many\s+points\b", ("percent", "money", "number")),
     (r"\bhow\s+(?:big|large|high|tall|deep|heavy|far|loud|cold|hot|warm|wide|thick|strong)\b|\bhow\s+many\b|\bwhat\s+(?:\w+\s+){0,2}?(?:number|ratio)\b|\bwithin\s+what\s+distance\b|\bwhat\s+does\s+(?:\w+\s+){1,3}(?:weigh|measure|hold|burn|consume|use)\b", ("number", "percent")),
@@ -175,7 +176,7 @@ BY_VERB = pattern(
 )
 # What names of things, and deeds, are given as; the first is likeliest.
 GIVEN_AS: tuple[tuple[str, tuple[str, ...]], ...] = (
-    ("balance capital principal saving headroom room undrawn owe left instalment price cost fee charge turnover sales revenue income profit loss spending expenditure depreciation materiality provision budget debt claim excess deductible salary premium proceeds goodwill dividend surcharge deposit deficit surplus shortfall overrun levy toll tariff wage bid offer rent capex cash borrowing earnings subsidy grant refund turnover valuation compensation payout damages book quote quotation estimate", ("money", "percent", "number")),
+    ("balance capital principal saving headroom room undrawn owe left instalment price cost fee charge turnover sales revenue income profit loss spending expenditure depreciation materiality provision budget debt claim excess deductible salary premium proceeds goodwill dividend surcharge deposit deficit surplus shortfall overrun levy toll tariff wage bid offer rent capex ebit ebita ebitda gain takings cash borrowing earnings subsidy grant refund turnover valuation compensation payout damages book quote quotation estimate", ("money", "percent", "number")),
     ("rebate discount uplift markup gearing occupancy coupon humidity uptime availability", ("percent", "money", "number")),
     ("cap ceiling floor limit threshold breakpoint cover credit contribution bonus penalty commission pay paid charged bought sold spend spent added add contribute earn figure allowance", ("money", "percent", "number", "duration")),
     ("life period age tenure interval duration notice", ("duration", "text")),
@@ -480,6 +481,10 @@ def _ideas(words: str) -> tuple[Idea, ...]:
         found = tuple(
             replace(i, weight=i.weight * ASKED_WEIGHT) if i.name == (stem(unit["unit"]),) else i for i in found
         )
+    if (kept := WHERE_KEPT.match(words)) is not None:  # "place of data": that it is kept there goes without saying
+        found = tuple(
+            replace(i, weight=i.weight * ASKED_WEIGHT) if i.name == (stem(kept["deed"]),) else i for i in found
+        )
     if OF_CODE.search(words):  # "policy number": the label may say "Policy" alone
         found = tuple(replace(i, weight=i.weight * ASKED_WEIGHT) if i.name in CODE_WORDS else i for i in found)
     return (*found, *(i for i in measured if i.name not in {f.name for f in found})) or ideas_of(words)
@@ -491,6 +496,10 @@ MORE_WEIGHT = 0.7
 ADDED = pattern(r"\b(?:the|an?|this|that)\s+(?P<what>added|extra)\s+\w", re.IGNORECASE)
 IS_PAYABLE = pattern(
     r"\A(?:and\s+)?(?:what|which|how\s+much)\s+(?!is\b|are\b|does\b|do\b)\w.*\b(?:is|are|was|were)\s+(?:payable|charged|due)\s*\?",
+    re.IGNORECASE,
+)
+WHERE_KEPT = pattern(
+    r"\A(?:and\s+)?where\s+(?:is|are|was|were|will|must|shall)\s.*?\b(?P<deed>kept|held|stored|located|situated|based|found|hosted|housed|stand|stands|lies|lie)\W*\Z",
     re.IGNORECASE,
 )
 MANY_UNITS = pattern(

@@ -267,3 +267,28 @@ def test_what_nobody_has_settled_is_told_with_its_words(letter):
     found = ask(letter, understand("Who is the site engineer?"))[0]
     assert found.why == ("the document says “to be appointed”",)
     assert "to be appointed" in found.near[0].quote
+
+
+DEALING = """# Dealing agreement
+
+This agreement is made on 5 May 2026 between (1) Tarn Yarns Limited (the "Supplier") and (2) Brackenfold Shops Limited (the "Dealer").
+
+## 8. Ending
+
+8.1 The Supplier may at any time terminate this agreement without cause on nine months' notice.
+
+8.2 The Dealer shall tell the Supplier of a change of control of the Dealer at least thirty days before it takes effect.
+"""
+
+
+@pytest.mark.parametrize(
+    ("question", "found"),
+    [
+        ("On what notice may the supplier terminate without cause?", "nine months"),
+        ("On what notice may the dealer terminate without cause?", ""),
+    ],
+)
+def test_what_is_the_right_of_another_takes_its_share(question, found):
+    paper = Inquiry(read_text(DEALING.encode(), "dealing.md", "0" * 64, markdown=True))
+    answer = ask(paper, understand(question))[0]
+    assert (found in answer.text and answer.found) if found else answer.state == "not_found"

@@ -239,14 +239,16 @@ def _answers_as_read(inquiry: Inquiry, question: Question, earlier: Sequence[Ans
         (question.thing,) if question.thing is not None and question.kinds == ("text",) and question.sure else ()
     )
     answers = [of_another_thing(inquiry, parts, cued(inquiry, question, measured(question, a))) for a in answers]
-    answers = of_the_party(inquiry, question, answers)
+    answers, of_another = of_the_party(inquiry, question, answers)
     if earlier:
         answers = [near_the_earlier(inquiry, earlier, a) for a in answers]
     answers = as_amended(question, answers)
     answers = that_may_stand(inquiry, question, answers)
     if question.kinds[0] == "schedule" and question.sure and any(a.kind == "schedule" for a in answers):
         answers = [a for a in answers if a.kind in ("schedule", "list")]  # a sum of one year is no list of them
-    return weighed(beside_each_other(by_its_name(question, answers), in_vain), inquiry.nearness_to(question))
+    return weighed(
+        beside_each_other(by_its_name(question, answers), in_vain), inquiry.nearness_to(question), of_another
+    )
 
 
 def _offered(inquiry: Inquiry, question: Question) -> list[tuple[Finding, float]]:

@@ -73,9 +73,11 @@ QUALIFIERS = frozenset(
 )  # make another thing of what they stand by
 
 
-def of_the_party(inquiry: Inquiry, question: Question, answers: list[Answer]) -> list[Answer]:
+def of_the_party(inquiry: Inquiry, question: Question, answers: list[Answer]) -> tuple[list[Answer], list[Answer]]:
     """The answers with whether their sentence is about another party than the one asked about: it does not name that one,
     or says of another what is asked of that one. "The Tenant may end it" is no answer to "may the landlord end it?".
+
+    Out: what may answer, and what is said of another outright.
     """
     roles = voices_of(inquiry) or {role: (stems_of(role),) for role in inquiry.values.roles}
     ways = {way for idea in question.ideas for way, worth in idea.ways if worth >= NAMES_PARTY}
@@ -83,7 +85,8 @@ def of_the_party(inquiry: Inquiry, question: Question, answers: list[Answer]) ->
     if not asked and OF_A_PERSON.search(question.text):  # "what does she pay in?"
         asked = [role for role, name in inquiry.values.roles.items() if not is_organisation(name)]
     if len(asked) != 1 or len(roles) < 2:
-        return answers
+        return answers, []
+    of_another: list[Answer] = []
     opening = stems_of(" ".join(question.text.split()[:OPENING_WORDS]))
     as_subject = DOES.match(question.text) is not None and any(set(n) & set(opening) for n in roles[asked[0]])
     out = []
@@ -97,15 +100,17 @@ def of_the_party(inquiry: Inquiry, question: Question, answers: list[Answer]) ->
         if _place_of(asked[0], told) < 0 and any(
             re.search(rf"\bby\s+(?:the\s+)?{re.escape(r)}\b", told) for r in roles if r not in asked
         ):
-            continue  # what another pays or does
+            of_another.append(answer)  # what another pays or does
+            continue
         if others and (_place_of(asked[0], words) < 0 or (as_subject and first not in asked)):
             evidence = list(answer.evidence)
             if as_subject and _place_of(asked[0], words) < 0 and ACTS.match(words, min(named)[0] + len(first)):
-                continue  # another's right
+                of_another.append(answer)  # another's right
+                continue
             evidence[EVIDENCE.index("other_party")] = 1.0
             answer = replace(answer, evidence=tuple(evidence))
         out.append(answer)
-    return out
+    return out, of_another
 
 
 # Who speaks and who is spoken to in papers that say "we" and "you" rather than name roles, by the sheet of the paper.

@@ -11,7 +11,7 @@ from __future__ import annotations
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 from functools import lru_cache
-from math import exp
+from math import exp, log
 
 from yarnex.core.document import Cite, Span
 from yarnex.core.errors import PackError
@@ -55,11 +55,16 @@ class Answer:
 MEANING = 1.0
 
 
-def weighed(answers: Sequence[Answer], nearness: Callable[[Sequence[str]], list[float]] | None = None) -> list[Answer]:
+def weighed(
+    answers: Sequence[Answer],
+    nearness: Callable[[Sequence[str]], list[float]] | None = None,
+    of_another: Sequence[Answer] = (),
+) -> list[Answer]:
     """Best first; answers that say the same in the same place are one, which speaks for them.
 
     nearness: how near in meaning to the question each of some texts is. It tells which answer is the best, not whether there
-    is one: the best keeps the worth of the best.
+    is one: the best keeps the worth of the best. of_another: what the paper says of another party than the one asked about, which
+    answers nothing, but takes its share: where it says it of another, it seldom says it of this one elsewhere.
     """
     weights = answer_weights()
     agreed, score, unit = (EVIDENCE.index(name) for name in ("agreed", "score", "unit_fit"))
@@ -83,6 +88,9 @@ def weighed(answers: Sequence[Answer], nearness: Callable[[Sequence[str]], list[
         moved = [replace(a, worth=a.worth + MEANING * n) for a, n in zip(out, near, strict=True)]
         back = max(a.worth for a in out) - max(a.worth for a in moved)
         out = [replace(a, worth=a.worth + back) for a in moved]
+    if of_another:
+        share = log(1.0 + sum(exp(_valued(a, weights).worth) for a in of_another))
+        out = [replace(a, worth=a.worth - share) for a in out]
     return _shared(sorted(out, key=_by_worth))
 
 

@@ -13,10 +13,10 @@ from yarnex.core.figures.headlines import (
     check_figures_of,
     figure_value,
     headline_figure,
-    reports_figures,
     with_headlines,
 )
 from yarnex.core.figures.model import Figure
+from yarnex.core.figures.reporting import reports_figures
 from yarnex.core.terms import abstract_all, parse_sheet
 from yarnex.core.terms.sheets import load_sheet, shipped_sheets
 from yarnex.core.values import Money, Percent, Quantity

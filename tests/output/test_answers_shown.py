@@ -8,7 +8,8 @@ import json
 import openpyxl
 import pytest
 
-from yarnex.core.search import ask_all, roster, starters
+from yarnex.core.search import ask_all, roster
+from yarnex.core.search.starters import starters
 from yarnex.core.terms import abstract_all, load_sheet
 from yarnex.core.terms.screening import screen
 from yarnex.output import answer_reports, as_json, markdown, reports, table_csv

@@ -7,7 +7,8 @@ import json
 import pytest
 
 from yarnex.core.errors import YarnexError
-from yarnex.core.search import Inquiry, ask, ask_all, read_questions, roster, starters, understand
+from yarnex.core.search import Inquiry, ask, ask_all, read_questions, roster, understand
+from yarnex.core.search.starters import starters
 from yarnex.core.search.weighing import EVIDENCE, answer_weights
 from yarnex.output.wording import said
 

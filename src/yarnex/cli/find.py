@@ -53,7 +53,7 @@ def find(
     """
     from yarnex.core.binder import settings_of
     from yarnex.core.reading.pool import processors
-    from yarnex.core.search import ask_all, nearest_paths, read_questions, starters
+    from yarnex.core.search import ask_all, nearest_paths, read_questions
     from yarnex.output import as_json as json_form
     from yarnex.output.answer_reports import answers_workbook, found_report, starters_report
 
@@ -83,6 +83,8 @@ def find(
             "leave out --nearest to ask all"
         )
     if not listed:
+        from yarnex.core.search.starters import starters
+
         proposed = starters(got.documents)
         entries = [{"document": d.path, "question": q, "why": reason} for d, q, reason in proposed]
         run.deliver(

@@ -4,24 +4,27 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from datetime import date
+from typing import TYPE_CHECKING
 
 from yarnex._version import __version__
-from yarnex.core.briefing import Briefing
-from yarnex.core.comparing import Comparison, Row
-from yarnex.core.comparing.copies import Copy
 from yarnex.core.document import Cite, Document, Span
-from yarnex.core.document.outline import OutlineEntry
-from yarnex.core.errors import UnreadableError
-from yarnex.core.flags import Flag
-from yarnex.core.flags.rulebook import SEVERITIES
 from yarnex.core.terms import Abstract, Finding, Sheet
 from yarnex.core.terms.computed import shown_date
 from yarnex.core.terms.identity import document_date, identify
 from yarnex.core.terms.model import quoted
-from yarnex.core.terms.screening import Screened, missed
+from yarnex.core.terms.screening import missed
 from yarnex.core.terms.sheets import GENERAL, OTHER
 from yarnex.output.report import Card, Cell, Report, Section, Table, TableRow
 from yarnex.output.wording import STATE_WORDS, counted, own_words, said, to_check
+
+if TYPE_CHECKING:
+    from yarnex.core.briefing import Briefing
+    from yarnex.core.comparing import Comparison, Row
+    from yarnex.core.comparing.copies import Copy
+    from yarnex.core.document.outline import OutlineEntry
+    from yarnex.core.errors import UnreadableError
+    from yarnex.core.flags import Flag
+    from yarnex.core.terms.screening import Screened
 
 MARKS = {
     "differs": "differs",
@@ -421,6 +424,8 @@ def _flag_card(flag: Flag) -> Card:
 
 
 def _flag_sections(flags: Sequence[Flag]) -> list[Section]:
+    from yarnex.core.flags.rulebook import SEVERITIES
+
     titles = {"high": "High", "medium": "Medium", "low": "Low", "strength": "Strengths"}
     sections = []
     for severity in SEVERITIES:

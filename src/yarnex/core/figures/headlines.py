@@ -6,32 +6,24 @@ from collections.abc import Sequence
 from dataclasses import replace
 from decimal import Decimal
 
-from yarnex.core.document import Cite, Document, Span
+from yarnex.core.document import Cite, Span
 from yarnex.core.errors import PackError
 from yarnex.core.figures.asked import by_rank
 from yarnex.core.figures.calendar import named_at_head, year_ends
 from yarnex.core.figures.gather import figures_of
 from yarnex.core.figures.lines import line_vocabulary
 from yarnex.core.figures.model import Figure, FigurePeriod
+from yarnex.core.figures.reporting import reports_figures
 from yarnex.core.terms import Finding, Sheet, Term
 from yarnex.core.terms.abstract import Abstract
 from yarnex.core.terms.computed import shown_date
-from yarnex.core.terms.identity import identify
 from yarnex.core.values import DateValue, Duration, Money, Percent, Quantity, Value
 
-REPORTING = frozenset(
-    ["annual_report", "half_year_report", "quarterly_report", "presentation", "spreadsheet", "results_call", "research_note", "memo"]
-)  # fmt: skip
 OF_THE_GROUP = ("consolidated", "", "consolidated, previously stated")
 NOT_REPORTED = frozenset(("forecast", "target", "as reported"))
 PERIOD_END, PERIOD_LENGTH = "period_end", "period_length"
 OUTFLOWS = frozenset(("capital_expenditure",))
 PRINTED, SAID = 0.95, 0.85  # confidence in a figure of a table or a tagged one, and in one of a sentence
-
-
-def reports_figures(document: Document) -> bool:
-    """Whether a paper is of a kind that reports figures."""
-    return bool(document.tagged) or identify(document).kind in REPORTING
 
 
 def check_figures_of(sheet: Sheet, name: str) -> None:

@@ -14,7 +14,6 @@ from yarnex.core.search.ask_all import Asked, ask_all, read_questions
 from yarnex.core.search.inquiry import Inquiry
 from yarnex.core.search.question import Question, understand
 from yarnex.core.search.roster_model import Roster, RosterItem
-from yarnex.core.search.starters import starters
 
 if TYPE_CHECKING:
     from yarnex.core.search.nearest import nearest_paths
@@ -31,11 +30,14 @@ __all__ = [
     "nearest_paths",
     "read_questions",
     "roster",
-    "starters",
     "understand",
 ]
 
-_LATE = {"roster": "rosters", "nearest_paths": "nearest"}  # loaded when first asked for, for a light start
+_LATE = {
+    "roster": "rosters",
+    "nearest_paths": "nearest",
+    "starters": "starters",
+}  # loaded when first asked for, for a light start
 
 
 def __getattr__(name: str) -> Any:

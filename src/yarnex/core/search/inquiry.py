@@ -77,7 +77,7 @@ class Inquiry:
     @cached_property
     def figures(self) -> tuple[Figure, ...]:
         """The document's figures, where it is a paper that reports any."""
-        from yarnex.core.figures.headlines import reports_figures
+        from yarnex.core.figures.reporting import reports_figures
 
         if not reports_figures(self.document):
             return ()

@@ -63,7 +63,8 @@ _figure = _figure.replace(r"(?<![\w.,])", "", 1)  # a sign stands before the fir
 _words = rf"(?P<words>{WORDS})(?:\s+and\s+(?P<cents>\d{{1,2}})/100)?\s+(?P<unit>{_name})\b(?:\s+and\s+(?P<minor>{WORDS})\s+(?:cents?|pence|penny))?"
 _form = pattern(rf"(?:{_words}(?:\s*\(\s*(?P<shown>[^()]{{2,28}})\s*\))?)|(?:(?<![\w.,]){_figure})", re.IGNORECASE)
 
-SAYS_CURRENCY = pattern(rf"{_marks}|{'|'.join(CODES)}|{_name}", re.IGNORECASE)
+_signs = tuple(dict.fromkeys((*SIGNS, *CODES)))
+_stems = (*dict.fromkeys(n.removesuffix("s") for n in NAMES if " " not in n and "." not in n), "franc")
 
 PERIODS = {
     "year": r"per\s+annum|p\.?\s?a\b\.?|(?:a|per|each|every)\s+(?:lease\s+|calendar\s+)?year|/\s?(?:yr|year)|yearly|annually|for\s+a\s+full\s+year|exclusive\s+per\s+annum",
@@ -83,12 +84,20 @@ _per_period = {
 }
 
 
+def _names_a_currency(text: str) -> bool:
+    """False only for a text without any sign, code or name of one."""
+    if any(sign in text for sign in _signs):
+        return True
+    low = text.lower()
+    return any(name in low for name in _stems)
+
+
 def find_money(text: str, dollar: str = "USD") -> Iterator[Found[Money]]:
     """Each amount, left to right; a malformed figure ("£1,00,0") is left alone, not guessed.
 
     dollar: the currency that a bare dollar sign or the word stands for in this document.
     """
-    if SAYS_CURRENCY.search(text) is None:  # told much sooner than by all the numbers
+    if not _names_a_currency(text):  # told much sooner than by all the numbers
         return
     for m in _form.finditer(text):
         found = _from_words(m, dollar) if m["words"] else _from_figure(m, dollar)

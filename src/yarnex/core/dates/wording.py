@@ -38,7 +38,8 @@ def short_what(text: str, start: int, end: int) -> str:
 def role_names(document: Document) -> tuple[str, ...]:
     """The roles that a document uses for its parties: those it defines, and the usual ones that it writes with a capital."""
     defined = [r.role for r, _, _ in Passages(document).roles]
-    usual = [r for r in ROLES if len(re.findall(rf"\b{r}(?:’s|'s)?\b", document.text)) >= 2]
+    written = [r for r in ROLES if document.text.count(r) >= 2]
+    usual = [r for r in written if len(re.findall(rf"\b{r}(?:’s|'s)?\b", document.text)) >= 2]
     return tuple(dict.fromkeys([*defined, *usual]))
 
 

@@ -182,7 +182,7 @@ class Inquiry:
                 needed |= BASES
             part = tuple(t for t in self.sheet.terms if t.id in needed and t.id not in self._filled)
             sheet = replace(self.sheet, terms=part, particulars="")
-            for finding in abstract(self.document, sheet, self.passages, self._filled).findings:
+            for finding in abstract(self.document, sheet, self.passages, self._filled, mentions=False).findings:
                 self._filled[finding.term.id] = self._reported(finding) or finding
         return [self._filled[t.id] for t in terms]
 

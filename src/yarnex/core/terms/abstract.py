@@ -126,17 +126,18 @@ def _is_of_a_part(candidate: Candidate) -> bool:
 
 
 def abstract(
-    document: Document, sheet: Sheet, passages: Passages | None = None, known: Mapping[str, Finding] | None = None
-) -> Abstract:
+    document: Document, sheet: Sheet, passages: Passages | None = None, known: Mapping[str, Finding] | None = None, *,
+    mentions: bool = True,
+) -> Abstract:  # fmt: skip
     """Fill the sheet for one document. Every term gets a finding, `not_found` ones with the nearest mentions.
 
     passages: those of the document, where they were made before. known: findings for terms that are not in the sheet, from
-    which others may be worked out.
+    which others may be worked out. mentions: whether those that were not found are given with the nearest mentions.
     """
     passages = passages or Passages(document)
     findings = dict(known or {})
     for term in sheet.terms:
-        findings[term.id] = _chosen(term, candidates_of(term, passages), passages)
+        findings[term.id] = _chosen(term, candidates_of(term, passages), passages, mentions)
     for _ in range(2):  # a computed value may be what another one needs
         for term in sheet.terms:
             if term.compute and (
@@ -239,13 +240,12 @@ WORDS_AT_ALL = pattern(r"[^\W\d_]{3,}")
 MOST_VALUES, MOST_TEXTS = 4, 12  # places told for a term of which there may be several
 
 
-def _chosen(term: Term, found: list[Candidate], passages: Passages) -> Finding:
+def _chosen(term: Term, found: list[Candidate], passages: Passages, mentions: bool = True) -> Finding:
     document = passages.document
     if not found or found[0].weight < 0.5:
         looked = _looked_for(term, passages)
-        return Finding(
-            document, term, "not_found", near=tuple(_nearest(term, passages)), why=(looked,), rivals=tuple(found)
-        )
+        near = tuple(_nearest(term, passages)) if mentions else ()
+        return Finding(document, term, "not_found", near=near, why=(looked,), rivals=tuple(found))
     best, exception = _rule_before_exception(found, term)
     same = [
         c

@@ -9,6 +9,7 @@ import re
 from collections.abc import Sequence
 from itertools import pairwise
 
+from yarnex.core.document import Span
 from yarnex.core.patterns import pattern
 from yarnex.core.search.cues import wants_old
 from yarnex.core.search.evidence import TAX_OF_ALL, VALUED
@@ -119,6 +120,8 @@ def that_may_stand(inquiry: Inquiry, question: Question, answers: Sequence[Answe
         answers = [a for a in answers if a.kind != "text" or not TAX_OF_ALL.match(_words_of(inquiry, a))]
     if (of_pay := MONTHS_OF.search(question.text)) is not None:
         answers = [a for a in answers if a.kind != "duration" or _is_of(inquiry, a, of_pay["what"])]
+    elif HOW_SOON.match(question.text):
+        answers = [a for a in answers if a.kind != "duration" or not _measures_a_sum(inquiry, question, a)]
     if question.kinds[0] == "party" and WHO_SIGNED.match(question.text):
         answers = _who_sign(answers)
     if question.kinds == ("yes_no",) and SIGNS.search(question.text):
@@ -153,6 +156,27 @@ MONTHS_OF = pattern(
     r"\bhow\s+many\s+(?:weeks?|months?|years?|quarters?)['’]?s?['’]?\s+(?P<what>rent|salary|pay|wages?|fees?|premium|service\s+charge)\b",
     re.IGNORECASE,
 )
+
+
+# "How soon must it be paid?" is not told by "a sum equal to eighteen months' rent".
+HOW_SOON = pattern(
+    r"(?:and\s+|but\s+)?(?:(?:within|in|after|by|for)\s+)?(?:how\s+(?:soon|quickly|fast|long|late|early)|when|what\s+time)\b",
+    re.IGNORECASE,
+)
+OF_A_SUM = pattern(
+    r"(?:['’]s?|\s+of)\s+(?:\w+\s+){0,2}?(?P<what>rent|salary|pay|wages?|fees?|interest|premiums?|charges?|turnover|sales|service\s+charge)\b",
+    re.IGNORECASE,
+)
+
+
+def _measures_a_sum(inquiry: Inquiry, question: Question, answer: Answer) -> bool:
+    """True for a length of time that only measures a sum, "three months' rent", of which nothing is asked."""
+    text, place = inquiry.passages.text, answer.span
+    if answer.finding is not None:
+        at = text.find(answer.finding.text, place.start, place.end) if answer.finding.text else -1
+        place = Span(at, at + len(answer.finding.text)) if at >= 0 else place
+    sum_ = OF_A_SUM.match(text, place.end)
+    return sum_ is not None and sum_["what"].lower().rstrip("s") not in question.text.lower()
 
 
 def _is_of(inquiry: Inquiry, answer: Answer, what: str) -> bool:

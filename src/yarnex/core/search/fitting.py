@@ -115,6 +115,8 @@ def that_may_stand(inquiry: Inquiry, question: Question, answers: Sequence[Answe
         answers = [
             a for a in answers if a.kind != "text" or len(re.findall(r"[^\W\d_]{2,}", _words_of(inquiry, a))) > 1
         ]
+    if (cap := CAP_ON.search(question.text)) is not None:
+        answers = [a for a in answers if a.kind == "gap" or _caps_it(inquiry, question, cap["what"], a)]
     if question.kinds[0] == "money":
         answers = [a for a in answers if a.kind != "percent" or not _is_worked_out(inquiry, a)]
         answers = [a for a in answers if a.kind != "text" or not TAX_OF_ALL.match(_words_of(inquiry, a))]
@@ -156,6 +158,27 @@ MONTHS_OF = pattern(
     r"\bhow\s+many\s+(?:weeks?|months?|years?|quarters?)['’]?s?['’]?\s+(?P<what>rent|salary|pay|wages?|fees?|premium|service\s+charge)\b",
     re.IGNORECASE,
 )
+
+
+# "What is the cap on the guarantee?" is not told by the cap on liability.
+CAP_ON = pattern(
+    r"\b(?:cap|limit|ceiling|maximum)\s+(?:on|for)\s+(?:the\s+|its\s+|their\s+|his\s+|her\s+)?(?P<what>[\w’'-]+(?:\s+[\w’'-]+){0,2})",
+    re.IGNORECASE,
+)
+CAPPED = 0.4  # how surely a place must name what is capped
+
+
+def _caps_it(inquiry: Inquiry, question: Question, what: str, answer: Answer) -> bool:
+    """True for a place that names what is capped."""
+    stems = frozenset(stems_of(what))
+    things = [i for i in question.ideas if stems.issuperset(i.name)]
+    told = frozenset(stems_of(answer.finding.term.label)) if answer.finding is not None else frozenset[str]()
+    lines = inquiry.matcher.lines.at(answer.quote.span)
+    return not things or any(
+        any(told.issuperset(way) for way, worth in i.ways if worth >= CAPPED)
+        or any(inquiry.matcher.named_at(line, i) >= CAPPED for line in lines)
+        for i in things
+    )
 
 
 # "How soon must it be paid?" is not told by "a sum equal to eighteen months' rent".

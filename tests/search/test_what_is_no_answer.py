@@ -292,3 +292,33 @@ def test_what_is_the_right_of_another_takes_its_share(question, found):
     paper = Inquiry(read_text(DEALING.encode(), "dealing.md", "0" * 64, markdown=True))
     answer = ask(paper, understand(question))[0]
     assert (found in answer.text and answer.found) if found else answer.state == "not_found"
+
+
+CAPS = """# Terms of the dye works
+
+Our liability for the works is limited to £900,000 in all.
+
+The deduction for delay is 2 per cent a week, at most 12 per cent.
+
+The bond is three months' rent and is given back when the works end.
+"""
+
+
+@pytest.mark.parametrize(
+    ("question", "text"),
+    [
+        ("What is the cap on liability?", "£900,000"),
+        ("What is the ceiling on the delay deduction?", "12 per cent."),
+        ("What is the cap on overtime?", ""),
+        ("What is the limit on noise?", ""),
+    ],
+)
+def test_a_cap_on_another_thing_is_no_answer(question, text):
+    paper = Inquiry(read_text(CAPS.encode(), "terms.md", "0" * 64, markdown=True))
+    assert ask(paper, understand(question))[0].text == text
+
+
+def test_a_length_that_measures_a_sum_is_no_time():
+    paper = Inquiry(read_text(CAPS.encode(), "terms.md", "0" * 64, markdown=True))
+    found = ask(paper, understand("How soon is the bond given back?"))[0]
+    assert not isinstance(found.value, Duration) and "when the works end" in found.text

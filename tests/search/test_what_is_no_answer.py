@@ -292,6 +292,8 @@ def test_what_is_the_right_of_another_takes_its_share(question, found):
     paper = Inquiry(read_text(DEALING.encode(), "dealing.md", "0" * 64, markdown=True))
     answer = ask(paper, understand(question))[0]
     assert (found in answer.text and answer.found) if found else answer.state == "not_found"
+    if not found:
+        assert "said of another party" in answer.why[0] and "8.1 The Supplier may" in answer.near[0].quote
 
 
 CAPS = """# Terms of the dye works

@@ -45,7 +45,7 @@ from yarnex.core.search.question import WHICH_DAYS, YEAR, Question
 from yarnex.core.search.signed import signed_or_not, when_signed
 from yarnex.core.search.steps import step_asked_for
 from yarnex.core.search.telling import finding_of, none_of
-from yarnex.core.search.weighing import EVIDENCE, Answer, likely_there, weighed
+from yarnex.core.search.weighing import EVIDENCE, Answer, by_worth, likely_there, weighed
 from yarnex.core.search.yes_no import (
     ALLOWS,
     DENIES,
@@ -159,7 +159,13 @@ def ask(inquiry: Inquiry, question: Question, limit: int = 8) -> list[Finding]:
     )
     if not gap and (not answers or likely_there(answers) < least):
         listed = listed_there(inquiry, question)
-        return [listed if listed is not None else none_of(inquiry, question, "no passage answers it", answers)]
+        if listed is not None:
+            return [listed]
+        of_others = by_worth(inquiry.of_others.get(question.text, ()))
+        why = (
+            "no passage answers it" if not of_others else "no passage answers it; the nearest is said of another party"
+        )
+        return [none_of(inquiry, question, why, [*of_others[:1], *answers])]
     if gap and (yet := OPEN_YET.search(answers[0].quote.quote)) is not None:
         return [none_of(inquiry, question, f"the document says {quoted(yet.group())}", answers)]
     found = [
@@ -240,6 +246,7 @@ def _answers_as_read(inquiry: Inquiry, question: Question, earlier: Sequence[Ans
     )
     answers = [of_another_thing(inquiry, parts, cued(inquiry, question, measured(question, a))) for a in answers]
     answers, of_another = of_the_party(inquiry, question, answers)
+    inquiry.of_others[question.text] = of_another
     if earlier:
         answers = [near_the_earlier(inquiry, earlier, a) for a in answers]
     answers = as_amended(question, answers)

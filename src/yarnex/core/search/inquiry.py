@@ -73,6 +73,9 @@ class Inquiry:
         self.passages = Passages(document)
         self._filled: dict[str, Finding] = {}
         self.answered: dict[Question, list[Answer]] = {}  # the question last asked, which the next may lean on
+        self.of_others: dict[
+            str, list[Answer]
+        ] = {}  # by its words, what is said of another party than the one it asks about
 
     @cached_property
     def figures(self) -> tuple[Figure, ...]:

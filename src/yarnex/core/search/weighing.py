@@ -27,6 +27,7 @@ EVIDENCE = (
     "text_for_value", "its_score", "its_coverage", "its_missing", "its_own", "its_rarest", "its_pairs", "yes_no", "in_range", "unit_fit", "valueless", "second", "year_off", "other_party", "cue_fit", "change", "if_not", "numbered", "other_thing", "outclaimed", "follows", "opposed", "other_column",
 )  # fmt: skip
 WORTH_AT_MOST = 30.0
+CLEARLY = 2.0  # how much more what is said of another party must be worth to speak against what is said of this one
 
 
 @dataclass(frozen=True, slots=True)
@@ -69,7 +70,7 @@ def weighed(
     weights = answer_weights()
     agreed, score, unit = (EVIDENCE.index(name) for name in ("agreed", "score", "unit_fit"))
     out: list[Answer] = []
-    for answer in sorted((_valued(a, weights) for a in answers), key=_by_worth):
+    for answer in by_worth(answers):
         same = next((i for i, o in enumerate(out) if _same(o, answer)), None)
         if same is None:
             out.append(answer)
@@ -88,10 +89,17 @@ def weighed(
         moved = [replace(a, worth=a.worth + MEANING * n) for a, n in zip(out, near, strict=True)]
         back = max(a.worth for a in out) - max(a.worth for a in moved)
         out = [replace(a, worth=a.worth + back) for a in moved]
-    if of_another:
-        share = log(1.0 + sum(exp(_valued(a, weights).worth) for a in of_another))
-        out = [replace(a, worth=a.worth - share) for a in out]
+    if of_another and out:
+        best = max(a.worth for a in out)
+        ahead = [w for w in (_valued(a, weights).worth for a in of_another) if w > best + CLEARLY]
+        out = [replace(a, worth=a.worth - log(1.0 + sum(map(exp, ahead)))) for a in out]
     return _shared(sorted(out, key=_by_worth))
+
+
+def by_worth(answers: Sequence[Answer]) -> list[Answer]:
+    """The answers by what their evidence is worth, best first."""
+    weights = answer_weights()
+    return sorted((_valued(a, weights) for a in answers), key=_by_worth)
 
 
 def _shared(answers: list[Answer]) -> list[Answer]:

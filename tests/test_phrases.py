@@ -101,3 +101,9 @@ def test_any_phrase_compiles_or_is_refused(text):
     except PhraseError:
         return
     assert phrase.search(text) is None or not phrase.has_slot
+
+
+def test_a_bracket_may_close_before_a_gap():
+    phrase = compile_phrase("statutory auditor ... on behalf of <value>")
+    assert phrase.before.search("Ann Rowley (senior statutory auditor), for and on behalf of ")
+    assert not phrase.before.search("statutory auditors' fees on behalf of ")

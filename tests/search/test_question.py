@@ -6,6 +6,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from yarnex.core.search.answers import _may_be_asked
 from yarnex.core.search.question import understand
 
 
@@ -162,3 +163,19 @@ def test_patterns(kind, text, found):
     from yarnex.core.search.patterns import PATTERNS
 
     assert [m.group() for m in PATTERNS[kind].finditer(text)] == found
+
+
+@pytest.mark.parametrize(
+    ("question", "kind", "may"),
+    [
+        ("Who is the landlord?", "party", True),
+        ("Who is the landlord?", "money", False),
+        ("How large is the deposit?", "money", True),
+        ("When does the term end?", "money", False),
+        ("When does the term end?", "duration", True),
+        ("May they end it early?", "duration", True),
+        ("Who is the landlord?", "text", True),
+    ],
+)
+def test_what_kind_of_term_may_answer(question, kind, may):
+    assert _may_be_asked(understand(question), kind) is may

@@ -127,6 +127,10 @@ def _source(part: str) -> str:
             out.append(r"[^;]{0,120}?")
         elif token.isspace() and part[m.end() :].startswith("["):
             out.append(r"[\s,]*")  # what follows may be left out, and the space before it
+        elif token.isspace() and part[m.end() :].startswith("..."):
+            out.append(
+                r"\)?[\s,]+" if out and not out[-1].endswith("{0,120}?") else r"\s*"
+            )  # the bracket may close there
         elif token.isspace():
             out.append(r"[\s,]+" if out and not out[-1].endswith("{0,120}?") else r"\s*")
         elif token == "[":

@@ -261,7 +261,11 @@ def _answers_as_read(inquiry: Inquiry, question: Question, earlier: Sequence[Ans
 def _offered(inquiry: Inquiry, question: Question) -> list[tuple[Finding, float]]:
     """Terms of the sheet, and the document's own labels, that are like what is asked, filled, with how like they are."""
     likeness = Likeness(inquiry, question.ideas)
-    near = {t.id: s for t, ways in inquiry.names if (s := likeness.to_term(ways)) >= LEAST_ALIKE}
+    near = {
+        t.id: s
+        for t, ways in inquiry.names
+        if _may_be_asked(question, t.type) and (s := likeness.to_term(ways)) >= LEAST_ALIKE
+    }
     filled = inquiry.fill([t for t in inquiry.sheet.terms if t.id in near])
     alike: dict[str, float] = {}
 
@@ -273,6 +277,19 @@ def _offered(inquiry: Inquiry, question: Question) -> list[tuple[Finding, float]
 
     own = inquiry.particulars(like)
     return [*((f, near[f.term.id]) for f in filled), *((f, alike[f.term.label]) for f in own)]
+
+
+NEVER_ANOTHER = ("money", "percent", "number", "duration", "date")
+
+
+def _may_be_asked(question: Question, kind: str) -> bool:
+    """False for a kind of value that is surely not asked for: no sum tells who lets the premises."""
+    return (
+        not question.sure
+        or kind not in NEVER_ANOTHER
+        or kind in question.kinds
+        or question.kinds[0] in ("yes_no", "text", "list", "schedule", "time")
+    )
 
 
 def from_terms(inquiry: Inquiry, question: Question, offered: Sequence[tuple[Finding, float]]) -> list[Answer]:

@@ -134,7 +134,7 @@ def test_who_is_asked_for_by_role_is_not_one_of_another_role():
 
 WORKSHEET = """# Report on Low Weir Mill
 
-## Shareholder information
+## Shareholder relations
 
 ### Calendar
 

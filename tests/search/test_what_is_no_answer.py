@@ -181,7 +181,7 @@ NOTES = """# Enquiry for a pump at Low Weir Mill
 
 | Quantity | Unit | Note |
 | --- | --- | --- |
-| Lift | m | 1 bar = 10.2 m of water |
+| Lift | m | 1 psi = 0.703 m of water |
 
 ## 3. What is left out of it
 
@@ -189,7 +189,7 @@ The following are no part of the order: the sluice (item 7); the screen (item 9)
 
 All prices exclude value added tax unless the offer says otherwise.
 
-The price of the spare impeller is £640.00.
+The price of the spare impeller is £715.00.
 """
 
 
@@ -210,7 +210,7 @@ def test_a_list_runs_through_its_semicolons(notes):
 
 def test_what_is_said_once_of_tax_holds_for_all_sums(notes):
     plain = ask(notes, understand("What is the price of the spare impeller?"))[0]
-    assert plain.value.amount == 640
+    assert plain.value.amount == 715
     with_tax = ask(notes, understand("What is the price of the spare impeller including VAT?"))[0]
     assert not isinstance(with_tax.value, Money) or with_tax.confidence < plain.confidence - 0.2
 
@@ -221,7 +221,7 @@ Tarn Hoists Ltd offers six hoists to Brackenfold Mills plc for £46,000.
 
 The first hoist comes forty days after the order and the others after seventy.
 
-The Mill shall not mortgage, let or sell the land under the hoists before they are paid.
+The Mill shall not pledge, let or sell the hoists before they are paid.
 
 | Item | Detail |
 | --- | --- |
@@ -240,9 +240,9 @@ def letter():
 @pytest.mark.parametrize(
     "question",
     [
-        "Which land is mortgaged for the price?",
+        "Which hoists are pledged for the price?",
         "Who is the site engineer?",
-        "What signing bonus was paid?",
+        "How large is the joining bonus?",
     ],
 )
 def test_what_is_not_said_is_not_found(letter, question):
@@ -252,9 +252,9 @@ def test_what_is_not_said_is_not_found(letter, question):
 @pytest.mark.parametrize(
     ("question", "unit", "light"),
     [
-        ("For how many days is the offer open?", "day", True),
+        ("For how many weeks does the bid stand?", "week", True),
         ("How many weeks does delivery take?", "week", True),
-        ("To how many months is the payment cut?", "month", False),
+        ("To how many weeks is the notice cut?", "week", False),
         ("Which holidays fall on week days?", "day", False),
     ],
 )
@@ -271,21 +271,21 @@ def test_what_nobody_has_settled_is_told_with_its_words(letter):
 
 DEALING = """# Dealing agreement
 
-This agreement is made on 5 May 2026 between (1) Tarn Yarns Limited (the "Supplier") and (2) Brackenfold Shops Limited (the "Dealer").
+This agreement is made on 5 May 2026 between (1) Tarn Yarns Limited (the "Maker") and (2) Brackenfold Shops Limited (the "Dealer").
 
 ## 8. Ending
 
-8.1 The Supplier may at any time terminate this agreement without cause on nine months' notice.
+8.1 The Maker may terminate this agreement without giving a reason on seven months' notice.
 
-8.2 The Dealer shall tell the Supplier of a change of control of the Dealer at least thirty days before it takes effect.
+8.2 The Dealer shall tell the Maker of a sale of its shares at least forty days ahead.
 """
 
 
 @pytest.mark.parametrize(
     ("question", "found"),
     [
-        ("On what notice may the supplier terminate without cause?", "nine months"),
-        ("On what notice may the dealer terminate without cause?", ""),
+        ("On what notice may the maker terminate without a reason?", "seven months"),
+        ("On what notice may the dealer terminate without a reason?", ""),
     ],
 )
 def test_what_is_the_right_of_another_takes_its_share(question, found):
@@ -293,7 +293,7 @@ def test_what_is_the_right_of_another_takes_its_share(question, found):
     answer = ask(paper, understand(question))[0]
     assert (found in answer.text and answer.found) if found else answer.state == "not_found"
     if not found:
-        assert "said of another party" in answer.why[0] and "8.1 The Supplier may" in answer.near[0].quote
+        assert "said of another party" in answer.why[0] and "8.1 The Maker may" in answer.near[0].quote
 
 
 CAPS = """# Terms of the dye works

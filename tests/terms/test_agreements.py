@@ -74,7 +74,7 @@ def test_terms_of_a_services_agreement(services, term, state, value):
 
 STARTS = [
     ("Invoices are paid within 30 days of receipt.", "30 days", "within 30 days of receipt"),
-    ("Invoices are paid 45 days after the end of the month in which they are dated, in euro.", "45 days", "45 days after the end of the month in which they are dated"),
+    ("Bills are paid 35 days after the end of the quarter in which they were sent, in euro.", "35 days", "35 days after the end of the quarter"),
     ("Notice of not less than six months before the end of the Term is needed.", "six months", "not less than six months before the end of the Term"),
     ("Accounts are sent twenty days after the audit is completed and signed.", "twenty days", "twenty days after the audit is completed"),
     ("If rent is unpaid 21 days after the due date the Landlord may re-enter.", "21 days", "21 days after the due date"),
@@ -323,15 +323,15 @@ def test_a_term_defined_elsewhere_is_followed(document):
 @pytest.mark.parametrize(
     ("words", "state", "value"),
     [
-        ("unless the Order Form states otherwise", "stated", "30 days"),
-        ("unless otherwise agreed in an order form", "stated", "30 days"),
-        ("whatever the Order Form states", "conflicting", "30 days"),
+        ("unless the Order Form says otherwise", "stated", "40 days"),
+        ("unless otherwise agreed in an order form", "stated", "40 days"),
+        ("whatever the Order Form says", "conflicting", "40 days"),
     ],
 )
 def test_a_rule_that_gives_way_to_another_part_is_no_conflict(document, words, state, value):
     paper = document(
-        "SERVICES AGREEMENT AND ORDER FORM\n\nPayment terms: within 30 days of the invoice\n\n"
-        f"GENERAL TERMS\n\n4.1 The Customer shall pay each invoice within 14 days of its date {words}."
+        "SERVICES AGREEMENT AND ORDER FORM\n\nPayment terms: within 40 days of the invoice\n\n"
+        f"GENERAL TERMS\n\n4.1 The Customer shall pay each invoice within 25 days of its date {words}."
     )
     finding = abstract(paper, load_sheet("services")).finding("payment_terms")
     assert (finding.state, said(finding)) == (state, value)

@@ -24,7 +24,7 @@ def read(text: str) -> list[tuple[str, str | None, str | None, str]]:
         ("12.500,00 € net", [("12500.00", "EUR", None, "12.500,00 €")]),
         ("120 euros a square metre a year", [("120", "EUR", "sq_m_year", "120 euros a square metre a year")]),
         ("$28.50 per square foot", [("28.50", "USD", "sq_ft", "$28.50 per square foot")]),
-        ("$45.00 per square foot of Floor Area", [("45.00", "USD", "sq_ft", "$45.00 per square foot")]),
+        ("$41.50 per square foot of Lettable Space", [("41.50", "USD", "sq_ft", "$41.50 per square foot")]),
         (
             "£3.25 per square metre of floor space per annum",
             [("3.25", "GBP", "sq_m_year", "£3.25 per square metre of floor space per annum")],

@@ -365,7 +365,7 @@ def of_another_thing(inquiry: Inquiry, parts: Sequence[Idea], answer: Answer) ->
     return replace(answer, evidence=tuple(evidence))
 
 
-# "Amounts leave out goods and services tax unless I say otherwise": said once, for all sums of the paper.
+# "All prices exclude value added tax": said once, for all sums of the paper.
 TAX_OF_ALL = pattern(
     r"\b(?:all\s+(?:the\s+)?)?(?:amounts|prices|sums|figures|fees|rates|charges|costs)\b[^.;\n]{0,60}\b(?:(?P<out>leave\s+out|do\s+not\s+include|exclud\w+|exclusive\s+of|net\s+of|without|before|plus)|includ\w+|inclusive\s+of)\s+(?:any\s+|all\s+)?(?:vat|gst|value\s+added\s+tax|goods\s+and\s+services\s+tax|sales\s+tax|tax)\b",
     re.IGNORECASE,

@@ -144,7 +144,7 @@ def that_may_stand(inquiry: Inquiry, question: Question, answers: Sequence[Answe
     return list(answers)
 
 
-# "Which land is mortgaged?" is not told by "the Customer shall not mortgage ...".
+# "Which looms are pledged?" is not told by "the Mill shall not pledge ...".
 IS_DONE = pattern(
     r"(?:and\s+)?(?:which|what)\s+\w+(?:\s+\w+)?\s+(?:is|are|was|were|has\s+been|have\s+been)\s+\w+(?:ed|en|ld|nt|id|ut|ft)\b",
     re.IGNORECASE,

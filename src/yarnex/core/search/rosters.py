@@ -188,7 +188,7 @@ def _wanted(of: str) -> Wanted:
 
 
 OF_WHAT = pattern(r"\b(?:of|from|in|for|to|under|by)\s+(?P<what>[^(),]+)", re.IGNORECASE)
-QUALIFIED = 0.3  # what a list gains whose lead-in also says what the items are of: "exclusions from gross sales"
+QUALIFIED = 0.3  # what a list gains whose lead-in also says what the items are of: "exclusions from gross takings"
 
 
 def _qualified_by(of: str) -> Wanted:
@@ -205,7 +205,7 @@ def _says_of(source: str, besides: Wanted) -> float:
     return sum(told) / len(besides) if besides else 0.0
 
 
-# "Shareholder information" heads no list of shareholders.
+# "Shareholder relations" heads no list of shareholders.
 OF_ANOTHER = pattern(
     r"\W*(?:information|reports?|policy|policies|relations|matters|strategy|reviews?|committees?|meetings?|services?|rights|remuneration|calendar|guide|engagement|protection|returns?)\b",
     re.IGNORECASE,

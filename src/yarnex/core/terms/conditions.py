@@ -78,7 +78,7 @@ WITHIN = pattern(
 
 
 def with_its_start(text: str, length: Span, first: int) -> Span:
-    """A length of time with what it runs from and the words that limit it, "within 45 days after the end of the month".
+    """A length of time with what it runs from and the words that limit it, "within 35 days after the end of the quarter".
 
     first: where the sentence begins, before which nothing is taken.
     """

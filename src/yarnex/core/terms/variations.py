@@ -316,7 +316,7 @@ _parts = (
     r"|(?:general|standard)\s+(?:terms|conditions)|terms\s+and\s+conditions|summary"
 )
 PARTS = pattern(rf"\b(?:{_parts})\b", re.IGNORECASE)
-# "within 14 days of their date unless the Order Form states otherwise"
+# "within 25 days unless the Order Form says otherwise"
 GIVES_WAY = pattern(
     rf"\bunless\s+(?:otherwise\s+(?:stated|agreed|specified|provided|set\s+out)\s+in\s+(?:the\s+|an?\s+|any\s+)?(?:relevant\s+|applicable\s+)?(?:{_parts})"
     rf"|(?:the\s+|an?\s+|any\s+)?(?:relevant\s+|applicable\s+)?(?:{_parts})\s+(?:states?|says?|provides?|specif(?:y|ies)|sets?\s+out)\s+(?:otherwise|another|a\s+different))\b",

@@ -67,7 +67,7 @@ def find(
     run.check_out(workbook=bool(listed))
     settings = settings_of(run.home)
     model = (settings.model, settings.pooling) if settings.model is not None else None
-    if model is not None:
+    if model is not None and listed:
         from yarnex.core.search.meaning import sentence_model
 
         sentence_model(*model)  # one that does not serve is told before anything is read

@@ -11,7 +11,7 @@ import hashlib
 import marshal
 import os
 import sys
-from collections.abc import Callable, Iterable
+from collections.abc import Callable
 from contextlib import suppress
 from functools import lru_cache
 from pathlib import Path
@@ -81,8 +81,8 @@ def keep(name: str, value: Any) -> None:
     fresh = file.with_name(f"{file.name}.{os.getpid()}")
     with suppress(OSError):
         file.parent.mkdir(mode=0o700, parents=True, exist_ok=True)
-        for old in _of(file.parent.iterdir(), name):
-            if old != file:
+        for old in file.parent.iterdir():
+            if old.name.startswith(f"{name}-") and old != file:
                 old.unlink(missing_ok=True)
         try:
             fresh.write_bytes(hashlib.sha256(data).digest() + data)
@@ -93,7 +93,3 @@ def keep(name: str, value: Any) -> None:
 
 def _file(name: str) -> Path:
     return user_cache() / FOLDER / f"{name}-{sys.hexversion:x}-{made_by('core', 'packs')}"
-
-
-def _of(files: Iterable[Path], name: str) -> list[Path]:
-    return [f for f in files if f.name.startswith(f"{name}-")]

@@ -33,11 +33,7 @@ __all__ = [
     "understand",
 ]
 
-_LATE = {
-    "roster": "rosters",
-    "nearest_paths": "nearest",
-    "starters": "starters",
-}  # loaded when first asked for, for a light start
+_LATE = {"roster": "rosters", "nearest_paths": "nearest"}  # loaded when first asked for, for a light start
 
 
 def __getattr__(name: str) -> Any:

@@ -162,6 +162,8 @@ def ask(inquiry: Inquiry, question: Question, limit: int = 8) -> list[Finding]:
         if listed is not None:
             return [listed]
         of_others = by_worth(inquiry.of_others.get(question.text, ()))
+        if answers and of_others and of_others[0].worth <= answers[0].worth:
+            of_others = []  # what is said of this party is nearer
         why = (
             "no passage answers it" if not of_others else "no passage answers it; the nearest is said of another party"
         )

@@ -373,9 +373,9 @@ TAX_OF_ALL = pattern(
 SAYS_TAX = pattern(r"\b(?:vat|gst|tax)\b", re.IGNORECASE)
 
 
-def _of_all_sums(inquiry: Inquiry, answer: Answer, near: str) -> str:
-    """What the paper says of tax in all its sums, for a sum beside which nothing is said of it."""
-    if answer.kind != "money" or SAYS_TAX.search(near):
+def _of_all_sums(inquiry: Inquiry, question: Question, answer: Answer, near: str) -> str:
+    """What the paper says of tax in all its sums, for a sum beside which nothing is said of it; "" where it is not asked."""
+    if answer.kind != "money" or not SAYS_TAX.search(question.text) or SAYS_TAX.search(near):
         return ""
     told = TAX_OF_ALL.search(inquiry.passages.text)
     return "" if told is None else "excluding tax" if told["out"] else "including tax"
@@ -424,7 +424,7 @@ def cued(inquiry: Inquiry, question: Question, answer: Answer) -> Answer:
     near = text[max(around.start, value.start - BESIDE) : min(around.end, value.end + BESIDE)]
     told = {
         "opposed": float(
-            opposed_to(question.text, f"{row} {head} {near} {_of_all_sums(inquiry, answer, near)}")
+            opposed_to(question.text, f"{row} {head} {near} {_of_all_sums(inquiry, question, answer, near)}")
             or not _as_far_ahead(question, f"{row} {head} {around.of(text)}")
         ),
         "cue_fit": fit,

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import atexit
 import errno
 import gc
 import os
@@ -82,6 +83,7 @@ def options(
 def main() -> None:
     """Run the command line; always ends the process with one of the documented exit codes."""
     gc.set_threshold(50_000, 20, 20)  # a run makes much that stays until its end: looking for waste often is time lost
+    atexit.register(gc.freeze)  # the process ends: nothing need be looked through for waste once more
     for stream in (sys.stdout, sys.stderr):
         if hasattr(stream, "reconfigure"):
             stream.reconfigure(encoding="utf-8", errors="replace")

@@ -1,7 +1,8 @@
-"""Which papers come nearest to a question, told without opening them: their lines in a full-text index of SQLite (FTS5).
+"""Which papers come nearest to a question, told without opening them: their passages in a full-text index of SQLite (FTS5).
 
-In: lines of documents, once each; then questions. Out: for each paper how much of what is asked for its best lines name. The
-index holds stems and line numbers only, no text; it can be thrown away and made again at any time.
+In: documents, once each; then questions. Out: for each paper how much of what is asked for its best passages name. A passage
+is a paragraph or a row of a table, with what it stands under. The index holds stems and numbers of passages only, no text; it
+can be thrown away and made again at any time.
 """
 
 from __future__ import annotations
@@ -31,6 +32,7 @@ SHAPE = (
 LINES = 1_000_000  # more than a paper has: the row of a line is the paper's number times this, plus the line's place
 WAIT = 5.0  # seconds for another run's lock
 SAID, NAMED, AROUND = 1.0, 0.95, 0.55  # what a word counts in a line itself, in its labels, in what it stands under
+LONGEST = 4  # lines of a passage
 APART = 4  # words that may stand between those of a phrase
 BESTS = (1.0, 0.2, 0.1)  # what a paper's best, second and third line count
 MOST_BYTES = 1_000_000_000
@@ -123,12 +125,25 @@ class PassageIndex:
 
 
 def _rows(lines: Iterable[Line]) -> Iterator[tuple[str, str, str]]:
-    """For each line its own words in order, those of its labels, and those that it stands under."""
+    """For each passage its own words in order, those of its labels, and those that it stands under."""
+    for passage in _passages(lines):
+        own = sorted({(at, word) for line in passage for word, places in line.own.items() for at in places})
+        named: dict[str, None] = {}
+        around: dict[str, None] = {}
+        for line in passage:
+            for word, share in line.around.items():
+                (named if share >= LABEL - 0.06 else around)[word] = None
+        yield _words(w for _, w in own), _words(named), _words(sorted(around.keys() - named.keys() - {w for _, w in own}))
+
+
+def _passages(lines: Iterable[Line]) -> Iterator[list[Line]]:
+    """The lines of each paragraph, cut where it is long, and of each row of a table."""
+    together: dict[tuple[int, int], list[Line]] = {}
     for line in lines:
-        own = sorted((at, word) for word, places in line.own.items() for at in places)
-        named = [w for w, share in line.around.items() if share >= LABEL - 0.06]
-        around = [w for w, share in line.around.items() if share < LABEL - 0.06]
-        yield _words(w for _, w in own), _words(named), _words(around)
+        place = (line.block, line.span.start if line.kind == "cell" else -1)
+        together.setdefault(place, []).append(line)
+    for found in together.values():
+        yield from (found[at : at + LONGEST] for at in range(0, len(found), LONGEST))
 
 
 def _words(stems: Iterable[str]) -> str:

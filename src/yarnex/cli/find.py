@@ -92,7 +92,9 @@ def find(
             lambda: starters_report(proposed, got.unread),
         )
         raise typer.Exit(got.exit_code)
-    results = ask_all(got.documents, listed, limit=12 if every else 4, processes=processors(), model=model)
+    results = ask_all(
+        got.documents, listed, limit=12 if every else 4, processes=processors(), model=model, store=got.store
+    )
     told = {"model": settings.model.as_posix()} if settings.model is not None else {}
     shown = [r for r in results if not r.answered] if only_missing else list(results)
     run.deliver(

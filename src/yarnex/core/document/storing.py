@@ -1,18 +1,15 @@
 """Document -> bytes and back, for handing it between processes and keeping it. Plain data only: nothing is executed.
 
-The form is our own: a JSON head with everything but the text and the arrays, which follow as they are. All is
-compressed with zlib. `from_bytes` raises ValueError for anything that `to_bytes` did not make.
+A JSON head with everything but the text and the arrays, which follow as they are (see `framing`). `from_bytes` raises
+ValueError for anything that `to_bytes` did not make.
 """
 
 from __future__ import annotations
 
-import json
-import struct
-import sys
-import zlib
 from array import array
 from typing import Any
 
+from yarnex.core.document.framing import framed, unframed
 from yarnex.core.document.model import (
     Block,
     Cell,
@@ -30,7 +27,6 @@ from yarnex.core.document.model import (
 
 MAGIC = b"YRNXDOC1"
 ARRAYS = (("starts", "i"), ("ends", "i"), ("pages", "i"), ("boxes", "f"), ("lines", "i"), ("certainty", "B"))
-MAX_UNPACKED = 4_000_000_000
 
 
 def to_bytes(document: Document) -> bytes:
@@ -56,50 +52,20 @@ def to_bytes(document: Document) -> bytes:
             for t in document.tagged
         ],
     }  # fmt: skip
-    parts = [
-        json.dumps(head, ensure_ascii=True, separators=(",", ":")).encode(),
-        document.text.encode("utf-8", "surrogatepass"),
-    ]
+    arrays: list[array[Any]] = []
     for name, code in ARRAYS:
         values: array[Any] = getattr(document.fragments, name)
-        if values.typecode != code:
-            values = array(code, values)
-        if sys.byteorder == "big":
-            values = values[:]
-            values.byteswap()
-        parts.append(values.tobytes())
-    body = b"".join(struct.pack("<Q", len(p)) + p for p in parts)
-    return MAGIC + zlib.compress(body, 1)
+        arrays.append(values if values.typecode == code else array(code, values))
+    return framed(MAGIC, head, document.text, arrays)
 
 
 def from_bytes(data: bytes) -> Document:
     """The document that `to_bytes` made these bytes of. Raises ValueError for anything else."""
-    if not data.startswith(MAGIC):
-        raise ValueError("no document kept by this version")
+    head, text, arrays = unframed(MAGIC, data, [code for _, code in ARRAYS])
     try:
-        unpacker = zlib.decompressobj()
-        body = unpacker.decompress(data[len(MAGIC) :], MAX_UNPACKED)
-        if not unpacker.eof:
-            raise ValueError("cut short")
-        parts = []
-        at = 0
-        for _ in range(2 + len(ARRAYS)):
-            (length,) = struct.unpack_from("<Q", body, at)
-            at += 8
-            if at + length > len(body):
-                raise ValueError("cut short")
-            parts.append(body[at : at + length])
-            at += length
-        head = json.loads(parts[0])
-        arrays: dict[str, Any] = {}
-        for (name, code), raw in zip(ARRAYS, parts[2:], strict=True):
-            values: array[Any] = array(code)
-            values.frombytes(raw)
-            if sys.byteorder == "big":
-                values.byteswap()
-            arrays[name] = values
-        return _document(head, parts[1].decode("utf-8", "surrogatepass"), Fragments(**arrays))
-    except (zlib.error, struct.error, KeyError, TypeError, IndexError, UnicodeDecodeError, RecursionError) as error:
+        fragments = Fragments(**{name: values for (name, _), values in zip(ARRAYS, arrays, strict=True)})
+        return _document(head, text, fragments)
+    except (KeyError, TypeError, IndexError) as error:
         raise ValueError(f"a kept document is damaged ({type(error).__name__})") from None
 
 

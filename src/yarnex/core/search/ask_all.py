@@ -18,8 +18,10 @@ from yarnex.core.errors import YarnexError
 from yarnex.core.patterns import pattern
 from yarnex.core.search.answers import ask
 from yarnex.core.search.inquiry import Inquiry
+from yarnex.core.search.passage_index import index_beside
 from yarnex.core.search.question import Question, understand
 from yarnex.core.terms import Finding
+from yarnex.core.terms.keeping import key_of_content
 
 MOST_QUESTIONS = 500
 BLANK = pattern(r"\{(?P<name>document|name|title)\}")
@@ -39,20 +41,23 @@ class Asked:
 
 def ask_all(
     documents: Sequence[Document], questions: Sequence[tuple[str, str]], limit: int = 4, processes: int = 1,
-    model: tuple[Path, str] | None = None,
+    model: tuple[Path, str] | None = None, store: Path | None = None,
 ) -> tuple[Asked, ...]:  # fmt: skip
     """Ask each question (id, words) of each document. A question that opens with "And" leans on the one before it.
 
     Blanks in braces are filled for each document: {name} is its file's name, {title} its title. processes: how many work at
     the documents; the answers are the same. model: folder and pooling of a sentence-embedding model, by which what comes near
-    to the question in meaning gains. Raises YarnexError where that folder holds none that serves.
+    to the question in meaning gains. store: the file of the store of readings, beside which is kept what is made of a document
+    before it is asked, for later runs; None keeps nothing. Raises YarnexError where the model's folder holds none that serves.
     """
     asked = _understood(questions, documents[-1] if documents else None)  # what is learnt of words, the processes share
     answers = (
-        _side_by_side(documents, questions, limit, processes, model) if processes > 1 and len(documents) > 1 else None
+        _side_by_side(documents, questions, limit, processes, model, store)
+        if processes > 1 and len(documents) > 1
+        else None
     )
     if answers is None:
-        answers = [_ask_one(document, questions, limit, model) for document in documents]
+        answers = [_ask_one(document, questions, limit, model, store) for document in documents]
     return tuple(Asked(q, tuple(found[i] for found in answers)) for i, q in enumerate(asked))
 
 
@@ -69,17 +74,27 @@ def _understood(questions: Sequence[tuple[str, str]], document: Document | None)
 
 
 def _ask_one(
-    document: Document, questions: Sequence[tuple[str, str]], limit: int, model: tuple[Path, str] | None = None
-) -> Answers:
+    document: Document, questions: Sequence[tuple[str, str]], limit: int, model: tuple[Path, str] | None = None,
+    store: Path | None = None,
+) -> Answers:  # fmt: skip
     from yarnex.core.search.meaning import sentence_model
 
-    inquiry = Inquiry(document, model=sentence_model(*model) if model is not None else None)
-    return [tuple(ask(inquiry, question, limit)) for question in _understood(questions, document)]
+    index, key = (index_beside(store), key_of_content(document)) if store is not None else (None, "")
+    try:
+        made = index.passages_of(document, key) if index is not None else None
+        inquiry = Inquiry(document, model=sentence_model(*model) if model is not None else None, passages=made)
+        answers = [tuple(ask(inquiry, question, limit)) for question in _understood(questions, document)]
+        if index is not None and made is None and key:
+            index.keep(key, inquiry.passages)
+        return answers
+    finally:
+        if index is not None:
+            index.close()
 
 
 def _side_by_side(
     documents: Sequence[Document], questions: Sequence[tuple[str, str]], limit: int, processes: int,
-    model: tuple[Path, str] | None,
+    model: tuple[Path, str] | None, store: Path | None,
 ) -> list[Answers] | None:  # fmt: skip
     """The answers of each document, made in several processes; None where those break down, for want of memory say."""
     from concurrent.futures import ProcessPoolExecutor
@@ -89,9 +104,8 @@ def _side_by_side(
     count = min(processes, len(documents))
     try:
         with ProcessPoolExecutor(count, context) as pool:
-            return list(
-                pool.map(partial(_ask_one, questions=questions, limit=limit, model=model), documents, chunksize=1)
-            )
+            one = partial(_ask_one, questions=questions, limit=limit, model=model, store=store)
+            return list(pool.map(one, documents, chunksize=1))
     except BrokenProcessPool:
         return None
 

@@ -64,13 +64,17 @@ class Inquiry:
     """One document, ready to be asked; what is costly is made when first needed, and of the sheet only the terms asked for.
 
     model: a sentence-embedding model by which what comes near to a question in meaning gains on what does not.
+    passages: those of the document, where they were made before.
     """
 
-    def __init__(self, document: Document, sheet: Sheet | None = None, model: SentenceModel | None = None) -> None:
+    def __init__(
+        self, document: Document, sheet: Sheet | None = None, model: SentenceModel | None = None,
+        passages: Passages | None = None,
+    ) -> None:  # fmt: skip
         self.document = document
         self._model = model
         self.sheet = sheet or sheet_for(document)
-        self.passages = Passages(document)
+        self.passages = passages or Passages(document)
         self._filled: dict[str, Finding] = {}
         self.answered: dict[Question, list[Answer]] = {}  # the question last asked, which the next may lean on
         self.of_others: dict[

@@ -9,15 +9,9 @@ from yarnex.core.binder import Store, read_kept
 from yarnex.core.binder.keeping import key_of
 from yarnex.core.document import Document
 from yarnex.core.errors import UnreadableError
-from yarnex.core.prepared import made_by
 from yarnex.core.reading.files import ReadOptions, outer_file, read_bytes_of
-from yarnex.core.search.passage_index import FILE, PassageIndex
+from yarnex.core.search.passage_index import index_beside
 from yarnex.core.search.question import understand
-
-
-def index_version() -> str:
-    """Changes whenever the code that makes the lines or their stems may give others."""
-    return made_by("core/terms", "core/words", "core/search")
 
 
 def nearest_paths(
@@ -35,7 +29,7 @@ def nearest_paths(
     """
     if len(paths) <= most:
         return list(paths)
-    index = PassageIndex(store.file.with_name(FILE) if store is not None else None, index_version())
+    index = index_beside(store.file if store is not None else None)
     try:
         keys: dict[str, str] = {}
         unread = set()

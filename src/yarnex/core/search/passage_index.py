@@ -1,8 +1,8 @@
 """Which papers come nearest to a question, told without opening them: their passages in a full-text index of SQLite (FTS5).
 
 In: documents, once each; then questions. Out: for each paper how much of what is asked for its best passages name. A passage
-is a paragraph or a row of a table, with what it stands under. The index holds stems and numbers of passages only, no text; it
-can be thrown away and made again at any time.
+is a paragraph or a row of a table, with what it stands under. The index holds stems and numbers of passages, no text, and what
+is made of each document before it is asked (see `terms.keeping`); it can be thrown away and made again at any time.
 """
 
 from __future__ import annotations
@@ -17,9 +17,11 @@ from math import log
 from pathlib import Path
 
 from yarnex.core.document import Document
+from yarnex.core.prepared import made_by
 from yarnex.core.search.question import Question
-from yarnex.core.terms.by_words import Idea
-from yarnex.core.terms.lines import LABEL, Line, Lines
+from yarnex.core.terms.by_words import Idea, matcher_of
+from yarnex.core.terms.keeping import key_of_content, packed, unpacked
+from yarnex.core.terms.lines import LABEL, Line
 from yarnex.core.terms.passages import Passages
 
 FILE = "passages.sqlite"
@@ -28,6 +30,7 @@ SHAPE = (
     "CREATE TABLE IF NOT EXISTS papers (id INTEGER PRIMARY KEY, key TEXT UNIQUE NOT NULL, lines INTEGER NOT NULL)",
     "CREATE VIRTUAL TABLE IF NOT EXISTS lines USING fts5"
     "(said, named, around, content='', tokenize=\"unicode61 remove_diacritics 0\")",
+    "CREATE TABLE IF NOT EXISTS made (key TEXT PRIMARY KEY, data BLOB NOT NULL) WITHOUT ROWID",
 )
 LINES = 1_000_000  # more than a paper has: the row of a line is the paper's number times this, plus the line's place
 WAIT = 5.0  # seconds for another run's lock
@@ -35,7 +38,12 @@ SAID, NAMED, AROUND = 1.0, 0.95, 0.55  # what a word counts in a line itself, in
 LONGEST = 4  # lines of a passage
 APART = 4  # words that may stand between those of a phrase
 BESTS = (1.0, 0.2, 0.1)  # what a paper's best, second and third line count
-MOST_BYTES = 1_000_000_000
+MOST_BYTES = 2_000_000_000
+
+
+def index_beside(store: Path | None) -> PassageIndex:
+    """The index that lies beside the store of readings in this file; one in memory for None."""
+    return PassageIndex(store.with_name(FILE) if store is not None else None, made_by("core", "packs"))
 
 
 class PassageIndex:
@@ -52,18 +60,22 @@ class PassageIndex:
 
     def add(self, key: str, documents: Iterable[Document]) -> None:
         """Take in the lines of a paper, of a mail or archive those of all that it encloses; whole or not at all."""
-        rows = [row for document in documents for row in _rows(Lines(Passages(document)).lines)]
+        documents = list(documents)
+        read = [Passages(document) for document in documents]
+        rows = [row for passages in read for row in _rows(matcher_of(passages).lines.lines)]
+        made = [(key_of_content(passages.document), packed(passages)) for passages in read]
         try:
             self._base.execute("BEGIN IMMEDIATE")
-            made = self._base.execute("INSERT OR IGNORE INTO papers (key, lines) VALUES (?, ?)", (key, len(rows)))
-            if not made.rowcount:  # another run was first
+            taken = self._base.execute("INSERT OR IGNORE INTO papers (key, lines) VALUES (?, ?)", (key, len(rows)))
+            if not taken.rowcount:  # another run was first
                 self._base.execute("ROLLBACK")
                 return
-            paper = made.lastrowid or 0
+            paper = taken.lastrowid or 0
             self._base.executemany(
                 "INSERT INTO lines (rowid, said, named, around) VALUES (?, ?, ?, ?)",
                 ((paper * LINES + place, *row) for place, row in enumerate(rows[:LINES])),
             )
+            self._base.executemany("INSERT OR IGNORE INTO made VALUES (?, ?)", [m for m in made if m[0]])
             self._base.execute("COMMIT")
         except sqlite3.Error:
             with suppress(sqlite3.Error):
@@ -71,6 +83,18 @@ class PassageIndex:
             self._base = _into_memory(self._base)
             if not self.has(key):
                 self.add(key, documents)
+
+    def passages_of(self, document: Document, key: str) -> Passages | None:
+        """What an earlier run has made of a document and kept under this key; None where there is none, or it is damaged."""
+        with suppress(sqlite3.Error, ValueError):
+            row = self._base.execute("SELECT data FROM made WHERE key = ?", (key,)).fetchone()
+            return unpacked(document, row[0]) if row is not None else None
+        return None
+
+    def keep(self, key: str, passages: Passages) -> None:
+        """Keep what was made of a document for later runs, where that can be."""
+        with suppress(sqlite3.Error):
+            self._base.execute("INSERT OR REPLACE INTO made VALUES (?, ?)", (key, packed(passages)))
 
     def nearness(self, keys: Sequence[str], questions: Sequence[Question]) -> dict[str, float]:
         """For each paper how much of a question its best lines name, 0 to about 1.3; of several questions the best."""
@@ -133,7 +157,11 @@ def _rows(lines: Iterable[Line]) -> Iterator[tuple[str, str, str]]:
         for line in passage:
             for word, share in line.around.items():
                 (named if share >= LABEL - 0.06 else around)[word] = None
-        yield _words(w for _, w in own), _words(named), _words(sorted(around.keys() - named.keys() - {w for _, w in own}))
+        yield (
+            _words(w for _, w in own),
+            _words(named),
+            _words(sorted(around.keys() - named.keys() - {w for _, w in own})),
+        )
 
 
 def _passages(lines: Iterable[Line]) -> Iterator[list[Line]]:

@@ -574,8 +574,13 @@ def matcher_of(passages: Passages) -> Matcher:
     made: Matcher | None = passages.__dict__.get("_matcher")
     if made is None:
         made = Matcher(Lines(passages))
-        passages.__dict__["_matcher"] = made
+        hold_matcher(passages, made)
     return made
+
+
+def hold_matcher(passages: Passages, matcher: Matcher) -> None:
+    """Let a document's passages hold this matcher of theirs."""
+    passages.__dict__["_matcher"] = matcher
 
 
 LEAST_WEIGHT = 0.63  # of a value beside other words than the term's own

@@ -106,11 +106,20 @@ LETTER = (
 FORMAT_FIRST = ("email", "spreadsheet", "presentation")  # a mail about an invoice is a mail
 
 
-@lru_cache(maxsize=4096)
 def identify(document: Document) -> Identity:
     """Kind, title, date, parties, version and language of a document, from its opening. Unknown is an answer."""
     if document.whole is not None:
         return identify(document.whole)
+    known: Identity | None = document.__dict__.get(KNOWN)
+    if known is None:
+        known = document.__dict__[KNOWN] = _identity(document)
+    return known
+
+
+KNOWN = "_identity"  # under which what a document is stays with it
+
+
+def _identity(document: Document) -> Identity:
     opening = document.text[: min(OPENING, document.body_end)]
     small = opening.lower()
     title = _title(document)

@@ -98,16 +98,27 @@ def _between(label: str) -> tuple[str, ...]:
     return tuple(str(n) for n in range(int(m["a"]), int(m["b"]) + 1))
 
 
-class Lines:
-    """All lines of a document, with where each stem stands."""
+class MadeBefore(Sequence[Line]):
+    """Lines that an earlier run has made, with what it knew of them all; each is made again when it is first looked at."""
 
-    def __init__(self, passages: Passages) -> None:
+    postings: dict[str, Sequence[int]]
+    counts: dict[str, int]
+    blocks: Sequence[int]  # of each line, the place of its block
+
+
+class Lines:
+    """All lines of a document, with where each stem stands. made: those of this document, where they were made before."""
+
+    def __init__(self, passages: Passages, made: MadeBefore | None = None) -> None:
         self.passages = passages
         self.document = passages.document
         self.text = passages.text
-        self.lines: list[Line] = []
+        self._made: list[Line] = []
+        self.lines: Sequence[Line] = self._made if made is None else made
         self._heading_stems: dict[str, tuple[str, ...]] = {}
-        self._lead: tuple[int, tuple[str, ...]] = (-1, ())
+        if made is not None:
+            self.__dict__.update(postings=made.postings, counts=made.counts, _blocks=made.blocks)
+            return
         self._build()
         self._add_defined()
         self._add_notes()
@@ -143,7 +154,7 @@ class Lines:
                 line.near(topic, TOPIC)
                 if reply:
                     line.near(reply, ASKED if span is spans[0] else LEAD_IN)
-                self.lines.append(line)
+                self._made.append(line)
                 if lead_ins:
                     lead_ins[-1][2].near(tuple(line.own), ITEMS)  # what it says holds for each of its items
                 topic = topic or tuple(line.own)
@@ -153,7 +164,7 @@ class Lines:
                 if question and not self.spoken:
                     reply = tuple(line.own)  # what follows answers it
             if spans and spans[-1].of(self.text).endswith((":", "—", "–")):
-                lead_ins.append((level, stems_of(spans[-1].of(self.text)), self.lines[-1]))
+                lead_ins.append((level, stems_of(spans[-1].of(self.text)), self._made[-1]))
 
     def _headings(self, block: Block) -> tuple[str, ...]:
         words = self.passages.headings_of(block)
@@ -210,9 +221,9 @@ class Lines:
                     continue  # the name of what is offered beside it
                 if labelled and cell is cells[0] and len(cells[0].span.of(self.text)) < LONGEST_LABEL:
                     if WHEN_FIRST.match(cells[0].span.of(self.text)):
-                        self.lines.append(self._when(place, cells, whole, all_words, headings))
+                        self._made.append(self._when(place, cells, whole, all_words, headings))
                     elif RATE_IN.search(cells[0].span.of(self.text)):
-                        self.lines.append(self._when(place, cells[:1], whole, (), headings))
+                        self._made.append(self._when(place, cells[:1], whole, (), headings))
                     continue  # the label itself is the other cells' label
                 line = Line(whole if whole.end - whole.start < 600 else cell.span, cell.span, "cell", place)
                 words = cell.span.of(self.text)
@@ -232,7 +243,7 @@ class Lines:
                 line.near(all_words, BESIDE)
                 line.near(caption, CAPTION)
                 line.near(headings, HEADING)
-                self.lines.append(line)
+                self._made.append(line)
 
     def _when(
         self, place: int, cells: Sequence[Cell], whole: Span, all_words: tuple[str, ...], headings: tuple[str, ...]
@@ -290,7 +301,7 @@ class Lines:
                     break
                 opens = NOTE_OPENS.match(note.span.of(self.text))
                 if opens is not None and opens["code"].lower() in referring:
-                    for line in self._by_block.get(behind, ()):
+                    for line in self._in_block(behind):
                         line.near(referring[opens["code"].lower()], BESIDE_DAY)
 
     def _named(self, span: Span, values: Span, names: tuple[str, ...], label: str) -> None:
@@ -303,12 +314,12 @@ class Lines:
             line.size += 1
         line.near(names, LABEL)
         line.near(self._headings(self.document.blocks[place]), HEADING)
-        self.lines.append(line)
+        self._made.append(line)
 
     # ------------------------------------------------------------------ asking
     @cached_property
-    def postings(self) -> dict[str, list[int]]:
-        """For each stem the lines that hold it or stand under it."""
+    def postings(self) -> dict[str, Sequence[int]]:
+        """For each stem the places of the lines that hold it or stand under it."""
         out: dict[str, list[int]] = {}
         for place, line in enumerate(self.lines):
             for word in line.own:
@@ -316,22 +327,30 @@ class Lines:
             for word in line.around:
                 if word not in line.own:
                     out.setdefault(word, []).append(place)
-        return out
+        return {word: tuple(places) for word, places in out.items()}
 
     @cached_property
-    def _by_block(self) -> dict[int, list[Line]]:
-        out: dict[int, list[Line]] = {}
-        for line in self.lines:
-            out.setdefault(line.block, []).append(line)
+    def _blocks(self) -> Sequence[int]:
+        return [line.block for line in self.lines]
+
+    @cached_property
+    def _by_block(self) -> dict[int, list[int]]:
+        out: dict[int, list[int]] = {}
+        for place, block in enumerate(self._blocks):
+            out.setdefault(block, []).append(place)
         return out
+
+    def _in_block(self, block: int) -> list[Line]:
+        return [self.lines[place] for place in self._by_block.get(block, ())]
 
     def at(self, place: Span) -> list[Line]:
         """The lines that a place overlaps: those in which a value at that place would stand."""
-        found = self._by_block.get(self.document.block_index_at(place.start), [])
+        found = self._in_block(self.document.block_index_at(place.start))
         return [line for line in found if line.span.overlaps(place)]
 
     @cached_property
-    def _own_counts(self) -> dict[str, int]:
+    def counts(self) -> dict[str, int]:
+        """For each stem how many lines hold it or are labelled with it."""
         out: dict[str, int] = {}
         for line in self.lines:
             for word in {*line.own, *(w for w, f in line.around.items() if f >= LABEL - 0.06)}:
@@ -340,5 +359,5 @@ class Lines:
 
     def rarity(self, word: str) -> float:
         """How much a word tells: the logarithm of lines by lines that hold it (inverse document frequency)."""
-        count = self._own_counts.get(word, 0)
+        count = self.counts.get(word, 0)
         return log(1 + (len(self.lines) + 1) / (count + 0.5))

@@ -216,7 +216,7 @@ def read_docs(run: Run, *, keep_empty: bool, quiet: bool, choose: Choose | None 
     narrow = _narrower(run)
     wanted, passed = find_files(run.docs or [Path()])
     out = Read(passed=passed)
-    for reading in _readings(wanted, ReadOptions(run.scans), run, quiet, out, choose and _counted(choose, out)):
+    for reading in _readings(wanted, ReadOptions(run.scans), run, quiet, choose and _counted(choose, out), out):
         document = reading.document
         if document is not None and narrow is not None and document.words:
             document = narrow(document)
@@ -320,13 +320,19 @@ def _counted(choose: Choose, out: Read) -> Choose:
 
 
 def _readings(
-    wanted: list[str], options: ReadOptions, run: Run, quiet: bool, out: Read, choose: Choose | None = None
+    wanted: list[str],
+    options: ReadOptions,
+    run: Run,
+    quiet: bool,
+    choose: Choose | None = None,
+    out: Read | None = None,
 ) -> Iterator[Reading]:
     """Readings from the store or from the files, with progress on a terminal."""
     from yarnex.core.binder import read_kept, store_for
 
     store = None if run.no_store else store_for(run.home, say)
-    out.store = store.file if store is not None else None
+    if out is not None:
+        out.store = store.file if store is not None else None
     shown = sys.stderr.isatty() and not quiet
     began = time.monotonic()
 

@@ -52,7 +52,6 @@ def find(
     Example: yarnex find "May the tenant leave early?" premises/
     """
     from yarnex.core.binder import settings_of
-    from yarnex.core.reading.pool import processors
     from yarnex.core.search import ask_all, nearest_paths, read_questions
     from yarnex.output import as_json as json_form
     from yarnex.output.answer_reports import answers_workbook, found_report, starters_report
@@ -92,8 +91,13 @@ def find(
             lambda: starters_report(proposed, got.unread),
         )
         raise typer.Exit(got.exit_code)
+    processes = 1
+    if len(got.documents) > 1:
+        from yarnex.core.reading.pool import processors
+
+        processes = processors()
     results = ask_all(
-        got.documents, listed, limit=12 if every else 4, processes=processors(), model=model, store=got.store
+        got.documents, listed, limit=12 if every else 4, processes=processes, model=model, store=got.store
     )
     told = {"model": settings.model.as_posix()} if settings.model is not None else {}
     shown = [r for r in results if not r.answered] if only_missing else list(results)

@@ -82,7 +82,7 @@ def options(
 
 def main() -> None:
     """Run the command line; always ends the process with one of the documented exit codes."""
-    gc.set_threshold(50_000, 20, 20)  # a run makes much that stays until its end: looking for waste often is time lost
+    gc.set_threshold(200_000, 20, 20)  # a run makes much that stays until its end: looking for waste often is time lost
     atexit.register(gc.freeze)  # the process ends: nothing need be looked through for waste once more
     for stream in (sys.stdout, sys.stderr):
         if hasattr(stream, "reconfigure"):

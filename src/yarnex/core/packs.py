@@ -8,11 +8,12 @@ from __future__ import annotations
 from dataclasses import dataclass
 from importlib.resources import files
 from pathlib import Path
-from typing import Any
-
-import yaml
+from typing import TYPE_CHECKING, Any
 
 from yarnex.core.errors import PackError
+
+if TYPE_CHECKING:
+    from yaml import Node
 
 
 class Entry(dict[str, Any]):
@@ -49,6 +50,8 @@ def pack_text(folder: str, name: str) -> tuple[str, str]:
 
 def load_entries(text: str, name: str) -> Entry:
     """A pack's mapping. Raises PackError for YAML that does not parse and for scalars that YAML turned into no text."""
+    import yaml
+
     try:
         node = yaml.compose(text, Loader=getattr(yaml, "CSafeLoader", yaml.SafeLoader))
     except yaml.YAMLError as error:
@@ -66,9 +69,11 @@ def load_entries(text: str, name: str) -> Entry:
     return made
 
 
-def _plain(node: yaml.Node, name: str, faults: list[str]) -> Any:
+def _plain(node: Node, name: str, faults: list[str]) -> Any:
+    from yaml import MappingNode, SequenceNode
+
     at = f"{name}, line {node.start_mark.line + 1}"
-    if isinstance(node, yaml.MappingNode):
+    if isinstance(node, MappingNode):
         out = Entry()
         out.line = node.start_mark.line + 1
         for key_node, value_node in node.value:
@@ -77,7 +82,7 @@ def _plain(node: yaml.Node, name: str, faults: list[str]) -> Any:
                 faults.append(f"{name}, line {key_node.start_mark.line + 1}: {key!r} stands twice")
             out[key] = _plain(value_node, name, faults)
         return out
-    if isinstance(node, yaml.SequenceNode):
+    if isinstance(node, SequenceNode):
         return [_plain(item, name, faults) for item in node.value]
     tag = node.tag.rsplit(":", 1)[-1]
     if tag == "str":

@@ -37,9 +37,12 @@ def made_by(*places: str) -> str:
     """Changes whenever files of these folders of the package may have changed: by their names, sizes and times."""
     digest = hashlib.sha256()
     for place in places:
-        for file in sorted(p for p in (PACKAGE / place).rglob("*") if p.suffix in (".py", ".yaml", ".txt")):
-            about = file.stat()
-            digest.update(f"{file.name} {about.st_size} {about.st_mtime_ns}\n".encode())
+        for folder, within, names in os.walk(PACKAGE / place):
+            within.sort()
+            for name in sorted(names):
+                if name.endswith((".py", ".yaml", ".txt")):
+                    about = Path(folder, name).stat()
+                    digest.update(f"{name} {about.st_size} {about.st_mtime_ns}\n".encode())
     return digest.hexdigest()[:16]
 
 

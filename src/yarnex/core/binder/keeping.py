@@ -13,7 +13,6 @@ from yarnex.core.reading.files import ReadOptions, chosen, outer_file, read_byte
 from yarnex.core.reading.formats import ending_of
 from yarnex.core.reading.outcome import Reading
 from yarnex.core.reading.packing import unpack
-from yarnex.core.reading.pool import read_many
 
 Told = Callable[[int, str, int, int], None]
 BATCH = 256  # files looked up before the first of those that must be read is read
@@ -59,7 +58,7 @@ def read_kept(
                 missing.append(path)
             else:
                 known[path] = _inside(found, path, outer)
-        fresh = read_many([outer_file(p) for p in missing], options, told=page_told, processes=processes)
+        fresh = _read([outer_file(p) for p in missing], options, page_told, processes)
         waiting = dict(zip(missing, range(len(missing)), strict=True))
         for path in batch:
             if path in known:
@@ -77,6 +76,15 @@ def read_kept(
             yield from readings
         for _ in fresh:  # lets the reading processes end
             pass
+
+
+def _read(
+    paths: list[str], options: ReadOptions, told: Callable[[str, int, int], None], processes: int
+) -> Iterator[tuple[str, list[Reading], bytes]]:
+    if paths:
+        from yarnex.core.reading.pool import read_many
+
+        yield from read_many(paths, options, told=told, processes=processes)
 
 
 def _kept(store: Store, key: str, path: str) -> list[Reading] | None:

@@ -9,7 +9,6 @@ In: a folder. Out: the settings of the binder around it, each checked. All of th
 
 from __future__ import annotations
 
-import tomllib
 from dataclasses import dataclass
 from pathlib import Path
 from typing import Any
@@ -39,6 +38,8 @@ def settings_of(folder: Path) -> Settings:
     file = binder / SETTINGS if binder is not None else None
     if file is None or not file.is_file():
         return Settings()
+    import tomllib
+
     where = file.as_posix()
     try:
         told = tomllib.loads(file.read_text("utf-8"))

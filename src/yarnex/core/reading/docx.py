@@ -8,13 +8,14 @@ from dataclasses import dataclass, field, replace
 from lxml import etree
 
 from yarnex.core.document import Change, Document, Problem
+from yarnex.core.document.clause_numbers import number_of
 from yarnex.core.errors import UnreadableError
 from yarnex.core.reading.assemble import assemble
 from yarnex.core.reading.docx_numbering import Numbering, read_numbering
 from yarnex.core.reading.docx_styles import Styles, read_styles
 from yarnex.core.reading.inline import Inline
 from yarnex.core.reading.layout.headings import contents_of, full_numbers, run_in_heading
-from yarnex.core.reading.layout.paragraphs import DIVISION, Draft, number_of
+from yarnex.core.reading.layout.paragraphs import DIVISION, Draft
 from yarnex.core.reading.layout.tables import CellDraft, TableDraft, header_rows
 from yarnex.core.reading.layout.words import Segment
 from yarnex.core.reading.names import W, attribute, local_name, switched_on

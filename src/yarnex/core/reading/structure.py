@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
+from yarnex.core.document.clause_numbers import number_of
 from yarnex.core.reading.layout.headings import contents_of, full_numbers, mark_headings, run_in_heading
-from yarnex.core.reading.layout.paragraphs import Draft, number_of
+from yarnex.core.reading.layout.paragraphs import Draft
 
 ENOUGH = 2  # headings that the file marks itself before its word is taken for all of them
 

@@ -2,16 +2,12 @@
 
 from __future__ import annotations
 
-import json
-import multiprocessing
 import sys
 from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import partial
 from pathlib import Path
 from typing import Any
-
-import yaml
 
 from yarnex.core.document import Document
 from yarnex.core.errors import YarnexError
@@ -97,6 +93,7 @@ def _side_by_side(
     model: tuple[Path, str] | None, store: Path | None,
 ) -> list[Answers] | None:  # fmt: skip
     """The answers of each document, made in several processes; None where those break down, for want of memory say."""
+    import multiprocessing
     from concurrent.futures import ProcessPoolExecutor
     from concurrent.futures.process import BrokenProcessPool
 
@@ -124,6 +121,10 @@ def read_questions(path: Path) -> list[tuple[str, str]]:
 
     Raises YarnexError with what is wrong and what to do.
     """
+    import json
+
+    import yaml
+
     where = path.as_posix()
     try:
         text = path.read_text("utf-8")

@@ -22,7 +22,7 @@ from yarnex.core.terms.computed import ENDS, LENGTHS, NON_RENEWAL, STARTS
 from yarnex.core.terms.identity import identify
 from yarnex.core.terms.particulars import other_particulars
 from yarnex.core.terms.passages import Passages
-from yarnex.core.terms.values_in_lines import LineValues
+from yarnex.core.terms.values_in_lines import LineValues, line_values_of
 from yarnex.core.words import stems_of
 from yarnex.core.words.synonyms import Stems
 
@@ -124,7 +124,7 @@ class Inquiry:
 
     @cached_property
     def values(self) -> LineValues:
-        return LineValues(self.passages)
+        return line_values_of(self.passages)
 
     @cached_property
     def names(self) -> list[tuple[Term, tuple[Way, ...]]]:

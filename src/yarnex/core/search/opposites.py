@@ -8,6 +8,7 @@ from functools import lru_cache
 from yarnex.core.errors import PackError
 from yarnex.core.packs import load_entries, pack_text
 from yarnex.core.patterns import pattern
+from yarnex.core.prepared import prepared
 
 Sides = tuple[re.Pattern[str], ...]
 
@@ -15,13 +16,18 @@ Sides = tuple[re.Pattern[str], ...]
 @lru_cache(maxsize=2)
 def opposites(key: str = "opposites") -> tuple[Sides, ...]:
     """The sets of the vocabulary, each with a pattern a side. Raises PackError for a set of one side."""
+    sides = prepared(f"sides_{key}", lambda: _from_pack(key))
+    return tuple(tuple(pattern(words, re.IGNORECASE) for words in several) for several in sides)
+
+
+def _from_pack(key: str) -> tuple[tuple[str, ...], ...]:
     text, name = pack_text("vocabulary", "opposites")
     out = []
     for line in load_entries(text, name).get(key, []):
         sides = [[re.escape(w.strip()) for w in side.split(";") if w.strip()] for side in str(line).split("|")]
         if len(sides) < 2 or not all(sides):
             raise PackError(f"{name}: {line!r} needs two sides or more, parted by |")
-        out.append(tuple(pattern(rf"(?<![\w-])(?:{'|'.join(words)})s?(?![\w-])", re.IGNORECASE) for words in sides))
+        out.append(tuple(rf"(?<![\w-])(?:{'|'.join(words)})s?(?![\w-])" for words in sides))
     return tuple(out)
 
 

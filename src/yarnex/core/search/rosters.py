@@ -20,7 +20,7 @@ from yarnex.core.terms.by_words import ideas_of
 from yarnex.core.terms.candidates import on_one_line
 from yarnex.core.terms.lines import Line
 from yarnex.core.terms.passages import Passages, plain_label
-from yarnex.core.terms.values_in_lines import LineValues
+from yarnex.core.terms.values_in_lines import line_values_of
 from yarnex.core.words import stem, stems_of
 
 WORD = pattern(r"[^\W\d_]+")
@@ -562,7 +562,7 @@ def _sentences(passages: Passages, wanted: Wanted, of: str) -> Iterator[RosterOf
     """A sentence that lists them: "the sites are A, B and C"; and names of people or firms in sections about them."""
     text = passages.text
     people = any(s.startswith(PEOPLE) for s in stems_of(of))
-    values = LineValues(passages)
+    values = line_values_of(passages)
     gathered: list[RosterItem] = []
     for sentence in passages.sentences:
         words = sentence.span.of(text)

@@ -16,6 +16,7 @@ from math import exp, log
 from yarnex.core.document import Cite, Span
 from yarnex.core.errors import PackError
 from yarnex.core.packs import load_entries, pack_text
+from yarnex.core.prepared import prepared
 from yarnex.core.terms import Finding
 from yarnex.core.values import Quantity, Text, Value, same_rounded, same_value
 
@@ -167,6 +168,10 @@ def _same(one: Answer, other: Answer) -> bool:
 @lru_cache(maxsize=1)
 def answer_weights() -> tuple[float, ...]:
     """The weights in `packs/weights/answers.yaml`, fitted by bench/answers.py. Raises PackError where one is missing."""
+    return prepared("weights", _from_pack)
+
+
+def _from_pack() -> tuple[float, ...]:
     text, name = pack_text("weights", "answers")
     entry = load_entries(text, name)
     missing = [e for e in EVIDENCE if e not in entry.get("weights", {})]

@@ -7,7 +7,7 @@ how rare they are, that it names itself or stands under; a value in it by how cl
 from __future__ import annotations
 
 import re
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Callable, Iterable, Iterator, Sequence
 from dataclasses import dataclass, replace
 from functools import lru_cache
 from itertools import pairwise
@@ -22,7 +22,7 @@ from yarnex.core.terms.lines import Line, Lines
 from yarnex.core.terms.measures import period_asked, units_asked, units_named
 from yarnex.core.terms.model import Candidate, Term
 from yarnex.core.terms.passages import Passages
-from yarnex.core.terms.values_in_lines import LineValues
+from yarnex.core.terms.values_in_lines import line_values_of
 from yarnex.core.terms.wording import is_others_duty
 from yarnex.core.values import Found, Money, Quantity, Text, Value
 from yarnex.core.words import STOP_WORDS, Token, known_synonyms, known_thesaurus, stem, tokens
@@ -230,6 +230,7 @@ class Matcher:
         self.passages = lines.passages
         self._weights: dict[tuple[tuple[str, ...], float], float] = {}
         self._here: dict[Idea, Idea] = {}
+        self._inside: dict[Callable[[Line], list[Found[Value]]], dict[int, list[Found[Value]]]] = {}
 
     def here(self, idea: Idea) -> Idea:
         """The idea with only those ways to name it of which each word stands somewhere in this document."""
@@ -241,13 +242,24 @@ class Matcher:
 
     def names(self, idea: Idea) -> bool:
         """Whether some line names an idea, all its words together and not only one of them."""
-        lines, postings = self.lines.lines, self.lines.postings
         return any(
-            _said(lines[place], way) > SCATTERED
-            for way, worth in self.here(idea).ways
-            if worth > PART
-            for place in postings[way[0]]
+            factor > SCATTERED for way, worth in self.here(idea).ways if worth > PART for _, factor in self._saying(way)
         )
+
+    def _saying(self, way: tuple[str, ...]) -> Iterable[tuple[int, float]]:
+        """The places of the lines that say a word or phrase, or stand under it, with how far they do, as `_said` has it."""
+        if len(way) == 1:
+            return self.lines.naming(way[0]).items()
+        first, *rest = map(self.lines.naming, way)
+        out = []
+        for place, factor in first.items():
+            for other in rest:
+                factor = min(factor, other.get(place, 0.0))
+            if factor == 1.0:
+                factor = _said(self.lines.lines[place], way)
+            if factor:
+                out.append((place, factor))
+        return out
 
     def weight(self, idea: Idea) -> float:
         """How much an idea tells in this document: rare words tell more, up to a bound; what stands nowhere in it, in no other
@@ -280,17 +292,15 @@ class Matcher:
         for idea, weight in zip(ideas, weights, strict=True):
             best: dict[int, float] = {}
             for way, worth in idea.ways:
-                places = self.lines.postings.get(way[0], ())
-                for place in places:
-                    line = self.lines.lines[place]
-                    factor = _said(line, way)
-                    if factor:
-                        best[place] = max(best.get(place, 0.0), factor * worth)
+                for place, factor in self._saying(way):
+                    if factor * worth > best.get(place, 0.0):
+                        best[place] = factor * worth
             for place, factor in best.items():
                 rough[place] = rough.get(place, 0.0) + weight * factor
         order = sorted(rough, key=lambda p: (-rough[p], p))
         hits: list[Hit] = []
         looked = 0
+        known = self._inside.setdefault(values, {}) if values is not None else {}
         for place in order:
             line = self.lines.lines[place]
             if line.kind != "cell" and self.lines.text[line.span.start : line.span.end].rstrip().endswith("?"):
@@ -298,27 +308,28 @@ class Matcher:
             if values is None:
                 if line.kind == "heading" and not SAYS.search(self.lines.text, line.span.start, line.span.end):
                     continue
-                hits.append(Hit(line, None, rough[place] / total, rough[place] / total, ()))
-                looked += 1
+                found = [Hit(line, None, rough[place] / total, rough[place] / total, ())]
             else:
-                inside = values(line)
+                inside = known.get(place)
+                if inside is None:
+                    inside = known[place] = values(line)
                 if not inside:
                     continue
-                looked += 1
-                found = self._values_by_fit(line, inside, ideas, weights, total, asked)
-                hits += found[: 1 + seconds]
+                found = self._values_by_fit(line, inside, ideas, weights, total, asked)[: 1 + seconds]
+            looked += 1
             if line.names:
                 named = self._named(line, ideas, weights) / total
-                hits = [replace(h, score=h.score + NAMED * named, named=named) if h.line is line else h for h in hits]
+                found = [replace(h, score=h.score + NAMED * named, named=named) for h in found]
+            hits += found
             if looked >= LOOKED_AT:
                 break
         if hint:
             hits = [replace(h, score=h.score + HINTED * self._hinted(h.line, hint)) for h in hits]
-        hits = [self._told(h, ideas, weights, total) for h in hits]
         hits.sort(key=lambda h: (h.second, -round(h.score, 6), h.line.span.start))
         first = hits[:limit] if not seconds else [h for h in hits if not h.second][:limit]
-        lines = {id(h.line) for h in first[:SECONDS_OF]}
-        return [*first, *(h for h in hits if h.second and id(h.line) in lines)] if seconds else first
+        lines = {id(h.line) for h in first[:SECONDS_OF]} if seconds else set()
+        kept = [*first, *(h for h in hits if h.second and id(h.line) in lines)]
+        return [self._told(h, ideas, weights, total) for h in kept]
 
     def at(
         self, ideas: Sequence[Idea], place: Span, value: Span | None,
@@ -595,7 +606,7 @@ def from_plain_words(term: Term, passages: Passages) -> Iterator[Candidate]:
     if term.compute and term.type == "date":
         return  # a date that is worked out when not stated: a day that merely stands near its words is another one
     matcher = matcher_of(passages)
-    values = LineValues(passages).finder(term.type)
+    values = line_values_of(passages).finder(term.type)
     guided = bool(term.cues or term.headings)
     strict = guided or (term.type == "text" and bool(term.names))  # a passage that no label names must say it all
     for words in dict.fromkeys((term.label, *(() if guided else term.asked))):

@@ -6,9 +6,9 @@ import re
 from collections.abc import Iterator
 
 from yarnex.core.document import Cite, Span
+from yarnex.core.document.clause_numbers import number_of
 from yarnex.core.patterns import pattern
 from yarnex.core.phrases import Phrase, says
-from yarnex.core.reading.layout.paragraphs import number_of
 from yarnex.core.terms.model import Candidate, Term
 from yarnex.core.terms.passages import BLANK, Labelled, Passages, is_only_gap
 from yarnex.core.values import Duration, Found, ListOf, Money, Party, Quantity, Text, Value, YesNo, find_organisations
@@ -290,9 +290,9 @@ def from_value_words(
 def _bare_figure(term: Term, passages: Passages, span: Span) -> list[Found[Value]]:
     """The bare figure that a labelled cell holds, with the currency or unit that its table is in."""
     from yarnex.core.terms.lines import Line
-    from yarnex.core.terms.values_in_lines import LineValues
+    from yarnex.core.terms.values_in_lines import line_values_of
 
-    finder = LineValues(passages).finder(term.type)
+    finder = line_values_of(passages).finder(term.type)
     line = Line(span, span, "cell", passages.document.block_index_at(span.start))
     return [f for f in finder(line) if fits(term, f.value)] if finder is not None else []
 

@@ -17,7 +17,7 @@ from yarnex.core.terms.lines import Line
 from yarnex.core.terms.particulars import LINE_LABELS, SIGNING, typed_value
 from yarnex.core.terms.passages import Passages, plain_label
 from yarnex.core.terms.sheets import label_phrase
-from yarnex.core.terms.values_in_lines import LineValues
+from yarnex.core.terms.values_in_lines import line_values_of
 from yarnex.core.words import stems_of
 
 Stems = frozenset[str]
@@ -113,11 +113,11 @@ def _type_of(value: Span, source: str, passages: Passages) -> str:
     if source == "definition":
         line = Line(value, value, "sentence", passages.document.block_index_at(value.start))
         for kind in ("money", "date", "duration", "percent"):
-            finder = LineValues(passages).finder(kind)
+            finder = line_values_of(passages).finder(kind)
             if finder is not None and any(f.span.start - value.start < 30 for f in finder(line)):
                 return kind
         return "text"
-    return typed_value(value, LineValues(passages), passages)[0]
+    return typed_value(value, line_values_of(passages), passages)[0]
 
 
 def to_yaml(proposed: Sequence[Proposed], name: str, count: int) -> str:

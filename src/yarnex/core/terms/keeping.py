@@ -17,19 +17,12 @@ from yarnex.core.document.framing import framed, unframed
 from yarnex.core.terms.by_words import Matcher, hold_matcher, matcher_of
 from yarnex.core.terms.identity import KNOWN, Identity, identify
 from yarnex.core.terms.lines import Line, Lines, MadeBefore
-from yarnex.core.terms.passages import Definition, Labelled, Passages, Sentence
+from yarnex.core.terms.passages import VALUE_STARTS, Definition, Labelled, Passages, Sentence
 from yarnex.core.values import PartyRole
 
 MAGIC = b"YRNXLNS1"
 KINDS = ("sentence", "cell", "heading", "named")
-CODES = (
-    "i",
-    "i",
-    "i",
-    "i",
-    "i",
-    "i",
-)  # of the arrays: lines, where each begins, their blocks, postings, how many, counts
+CODES = "iiiiihi"  # lines, where each begins, their blocks, postings, how many of each word, their shares, counts
 
 
 def key_of_content(document: Document) -> str:
@@ -68,11 +61,12 @@ def packed(passages: Passages) -> bytes:
             record += [numbers[word], shares.setdefault(share, len(shares))]
         told.append(record)
     head: dict[str, Any] = {
-        "words": words, "labels": list(labels), "shares": list(shares),
+        "words": words, "labels": list(labels), "shares": [*shares, 1.0],
         "sentences": list(chain.from_iterable((*_ends(s.span), s.block) for s in passages.sentences)),
         "labelled": [[r.label, *_ends(r.value), *_ends(r.row), r.source] for r in passages.labelled],
         "definitions": [[d.name, *_ends(d.meaning), *_ends(d.sentence), d.inline] for d in passages.definitions],
         "roles": [[p.name, p.role, *_ends(span), *_ends(said)] for p, span, said in passages.roles],
+        "values": {kind: [f.span.start for f in passages.values(kind)] for kind in passages.finders},
         "gaps": [[*_ends(span), state] for span, state in passages.gaps],
         "identity": [
             known.kind, known.label, _ends_of(known.title), _ends_of(known.dated), known.why, [_ends_of(p) for p in known.parties],
@@ -80,12 +74,14 @@ def packed(passages: Passages) -> bytes:
         ],
     }  # fmt: skip
     postings = list(lines.postings.values())
+    numbered = {1.0: -1, **shares}
     arrays = [
         array("i", chain.from_iterable(told)),
         array("i", accumulate((len(record) for record in told), initial=0)),
         array("i", [line.block for line in lines.lines]),
         array("i", chain.from_iterable(postings)),
         array("i", map(len, postings)),
+        array("h", (numbered[share] for word in lines.postings for share in lines.naming(word).values())),
         array("i", [lines.counts.get(word, 0) for word in words[: len(postings)]]),
     ]
     return framed(MAGIC, head, "", arrays)
@@ -109,6 +105,7 @@ def unpacked(document: Document, data: bytes) -> Passages:
             definitions=[Definition(n, Span(a, b), Span(c, d), inline) for n, a, b, c, d, inline in head["definitions"]],
             roles=[(PartyRole(n, role), Span(a, b), Span(c, d)) for n, role, a, b, c, d in head["roles"]],
             gaps=[(Span(a, b), state) for a, b, state in head["gaps"]],
+            **{VALUE_STARTS: {kind: sorted(head["values"][kind]) for kind in passages.finders}},
         )  # fmt: skip
         kind, label, title, dated, why, parties, version, language = head["identity"]
         known = Identity(
@@ -129,15 +126,22 @@ class _Kept(MadeBefore):
         self._words: list[str] = head["words"]
         self._labels: list[str] = head["labels"]
         self._shares: list[float] = head["shares"]
-        self._told, self._starts, self.blocks, postings, lengths, counts = arrays
+        self._told, self._starts, self.blocks, postings, lengths, self._counted, counts = arrays
+        self._places: dict[str, tuple[int, int]] = {}
         ends = accumulate(lengths, initial=0)
         self.postings = {}
         start = next(ends)
         for word, end in zip(self._words, ends, strict=False):
             self.postings[word] = postings[start:end]
+            self._places[word] = (start, end)
             start = end
         self.counts = dict(zip(self._words, counts, strict=False))
         self._lines: dict[int, Line] = {}
+
+    def shares_of(self, word: str) -> Sequence[float]:
+        """How much each of a stem's postings counts: 1 for a line that holds it."""
+        start, end = self._places.get(word, (0, 0))
+        return [self._shares[place] for place in self._counted[start:end]]
 
     def __len__(self) -> int:
         return len(self._starts) - 1

@@ -22,7 +22,7 @@ from yarnex.core.terms.lines import Line
 from yarnex.core.terms.model import Candidate, Term
 from yarnex.core.terms.passages import Labelled, Passages, bare_label, plain_label
 from yarnex.core.terms.schedules import find_schedules, schedules_in_words
-from yarnex.core.terms.values_in_lines import LineValues
+from yarnex.core.terms.values_in_lines import LineValues, line_values_of
 from yarnex.core.values import Found, Party, Quantity, Value, same_value
 
 AT_ONCE = 12  # characters within which a paragraph with a title gives the value that the title names: "Price. £1,960,000, of ..."
@@ -115,7 +115,7 @@ def from_table_cells(term: Term, passages: Passages) -> Iterator[Candidate]:
     if term.type not in ("number", "money", "percent", "duration") or not term.names:
         return
     document, text = passages.document, passages.text
-    line_values = LineValues(passages)
+    line_values = line_values_of(passages)
     for table in document.tables:
         if table.columns < 3 and not (table.columns == 2 and table.header_rows):
             continue

@@ -7,7 +7,7 @@ the lead-in of a list, row and column labels, the sentence before), which count 
 from __future__ import annotations
 
 import re
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, field
 from functools import cached_property
 from math import log
@@ -105,6 +105,10 @@ class MadeBefore(Sequence[Line]):
     counts: dict[str, int]
     blocks: Sequence[int]  # of each line, the place of its block
 
+    def shares_of(self, word: str) -> Sequence[float]:
+        """How much each of a stem's postings counts: 1 for a line that holds it."""
+        raise NotImplementedError
+
 
 class Lines:
     """All lines of a document, with where each stem stands. made: those of this document, where they were made before."""
@@ -116,6 +120,7 @@ class Lines:
         self._made: list[Line] = []
         self.lines: Sequence[Line] = self._made if made is None else made
         self._heading_stems: dict[str, tuple[str, ...]] = {}
+        self._naming: dict[str, dict[int, float]] = {}
         if made is not None:
             self.__dict__.update(postings=made.postings, counts=made.counts, _blocks=made.blocks)
             return
@@ -328,6 +333,19 @@ class Lines:
                 if word not in line.own:
                     out.setdefault(word, []).append(place)
         return {word: tuple(places) for word, places in out.items()}
+
+    def naming(self, word: str) -> dict[int, float]:
+        """For each line that holds a stem 1, for each that stands under it how much that counts; by place, in order."""
+        found = self._naming.get(word)
+        if found is None:
+            found = self._naming[word] = dict(zip(self.postings.get(word, ()), self._shares(word), strict=True))
+        return found
+
+    def _shares(self, word: str) -> Iterable[float]:
+        if isinstance(self.lines, MadeBefore):
+            return self.lines.shares_of(word)
+        lines = (self.lines[place] for place in self.postings.get(word, ()))
+        return (1.0 if word in line.own else line.around[word] for line in lines)
 
     @cached_property
     def _blocks(self) -> Sequence[int]:

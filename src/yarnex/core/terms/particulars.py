@@ -18,7 +18,7 @@ from yarnex.core.terms.lines import Line
 from yarnex.core.terms.model import Finding, Term
 from yarnex.core.terms.passages import Labelled, Passages, is_only_gap
 from yarnex.core.terms.schedules import TOTAL
-from yarnex.core.terms.values_in_lines import YEAR, LineValues
+from yarnex.core.terms.values_in_lines import YEAR, LineValues, line_values_of
 from yarnex.core.values import Found, Quantity, Schedule, Text, Value, YesNo
 from yarnex.core.values.parties import is_organisation
 from yarnex.core.values.ticks import find_options, ticked_answer
@@ -71,7 +71,7 @@ def other_particulars(
         for c in (f.cites[:1] if f.term.several and f.term.type == "text" else f.cites)
         if c.document is passages.document
     ]
-    values = LineValues(passages)
+    values = line_values_of(passages)
     ids: dict[str, int] = {}
     seen: set[Span] = set()
     for row in passages.labelled:

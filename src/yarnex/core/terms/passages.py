@@ -200,6 +200,11 @@ HEADS_A_COLUMN = pattern(  # a first row that names columns, though it is set li
 )
 
 
+VALUE_STARTS = (
+    "_value_starts"  # under which, where an earlier run has found them, passages hold where values of each type begin
+)
+
+
 class Passages:
     """One document's passages; everything is worked out once, when first asked for."""
 
@@ -464,6 +469,11 @@ class Passages:
 
     def values_in(self, kind: str, span: Span) -> list[Found[Value]]:
         """Values of a type that lie in `span`; only the paragraphs and cells there are looked through."""
+        known = self.__dict__.get(VALUE_STARTS)
+        if known is not None:
+            first = bisect_left(known[kind], span.start)
+            if first == len(known[kind]) or known[kind][first] >= span.end:
+                return []
         place = max(0, bisect_right(self._pieces, span.start, key=lambda p: p.start) - 1)
         out: list[Found[Value]] = []
         while place < len(self._pieces) and self._pieces[place].start < span.end:

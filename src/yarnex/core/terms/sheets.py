@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from dataclasses import fields
 from functools import lru_cache
 from importlib.resources import files
 from typing import Any
@@ -10,6 +11,7 @@ from typing import Any
 from yarnex.core.errors import PackError
 from yarnex.core.packs import Entry, Field, check_keys, load_entries, pack_text, texts
 from yarnex.core.phrases import Phrase, PhraseError, compile_phrase
+from yarnex.core.prepared import prepared
 from yarnex.core.terms.computed import RULES
 from yarnex.core.terms.model import SIDES, TYPES, Sheet, Term
 
@@ -54,8 +56,36 @@ PHRASE_KEYS = (
 
 def load_sheet(name: str) -> Sheet:
     """The sheet that ships under this name, or the one in a file. Raises PackError with every mistake."""
-    text, shown = pack_text("sheets", name)
-    return parse_sheet(text, shown, name in shipped_sheets())
+    return _shipped(name) if name in shipped_sheets() else parse_sheet(*pack_text("sheets", name))
+
+
+@lru_cache(maxsize=64)
+def _shipped(name: str) -> Sheet:
+    """A sheet that ships with the program, from what an earlier run kept of it."""
+    *head, terms = prepared(f"sheet-{name}", lambda: _as_plain(parse_sheet(*pack_text("sheets", name), True)))
+    title, label, kinds, included, particulars = head
+    made = []
+    for term in terms:
+        given: dict[str, Any] = dict(zip(TERM_FIELDS, term, strict=True))
+        made.append(Term(**given | {k: tuple(compile_phrase(text, True) for text in given[k]) for k in PHRASES}))
+    return Sheet(title, label, kinds, tuple(made), included, particulars)
+
+
+TERM_FIELDS = tuple(f.name for f in fields(Term))
+PHRASES = frozenset(
+    ("names", "headings", "cues", "excludes", "yes", "no", "near", "clause_cues", "within", "requires", "value_says")
+)
+
+
+def _as_plain(sheet: Sheet) -> tuple[Any, ...]:
+    """A sheet as texts, numbers and tuples of them."""
+    terms = tuple(
+        tuple(
+            tuple(p.text for p in getattr(term, key)) if key in PHRASES else getattr(term, key) for key in TERM_FIELDS
+        )
+        for term in sheet.terms
+    )
+    return sheet.name, sheet.label, sheet.kinds, sheet.include, sheet.particulars, terms
 
 
 @lru_cache(maxsize=64)

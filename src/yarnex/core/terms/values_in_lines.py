@@ -136,12 +136,21 @@ _places = pattern(  # what names of places end in, and names of persons do not
 )
 
 
+def line_values_of(passages: Passages) -> LineValues:
+    """The values by line of a document, the same whenever asked for."""
+    made: LineValues | None = passages.__dict__.get("_line_values")
+    if made is None:
+        made = passages.__dict__["_line_values"] = LineValues(passages)
+    return made
+
+
 class LineValues:
     """One document's values by line and type."""
 
     def __init__(self, passages: Passages) -> None:
         self.passages = passages
         self.text = passages.text
+        self._of_several: dict[tuple[str, ...], Callable[[Line], list[Found[Value]]]] = {}
 
     def finder(self, kind: str) -> Callable[[Line], list[Found[Value]]] | None:
         """What finds values of a type in a line; None for types whose answer is the line's own words."""
@@ -155,7 +164,9 @@ class LineValues:
         finders = [f for f in map(self.finder, kinds) if f is not None]
         if len(finders) < 2:
             return finders[0] if finders else None
-        return lambda line: sorted((found for f in finders for found in f(line)), key=lambda f: f.span)
+        return self._of_several.setdefault(
+            tuple(kinds), lambda line: sorted((found for f in finders for found in f(line)), key=lambda f: f.span)
+        )
 
     # ------------------------------------------------------------------ types
     def dates(self, line: Line) -> list[Found[Value]]:

@@ -26,7 +26,7 @@ from yarnex.core.terms.candidates import (
 from yarnex.core.terms.lines import Line
 from yarnex.core.terms.model import SIDES, Candidate, Term
 from yarnex.core.terms.passages import Passages, Sentence
-from yarnex.core.terms.values_in_lines import LineValues
+from yarnex.core.terms.values_in_lines import LineValues, line_values_of
 from yarnex.core.values import Found, Text, Value, YesNo
 
 REACH = 30  # characters before a cue, and twice as many after the value, whose words may rule it out
@@ -56,7 +56,7 @@ def from_cues(term: Term, passages: Passages) -> Iterator[Candidate]:
     bonuses: dict[str, float] = {}
     headed: dict[str, bool] = {}
     typed = term.type in TYPED
-    line_values = LineValues(passages) if term.type == "party" else None
+    line_values = line_values_of(passages) if term.type == "party" else None
     sentences = (*passages.sentences, *passages.row_sentences) if typed else passages.sentences
     said: dict[int, list[tuple[int, Phrase]]] = {}
     said_in_clause: dict[int, list[tuple[int, Phrase]]] = {}

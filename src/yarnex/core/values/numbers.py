@@ -38,7 +38,8 @@ DIGITS = (
     r"|\d{1,3}(?:['’ \u00a0\u202f]\d{3})+(?:[.,]\d+)?|\d+(?:[.,]\d+)?)(?:\s?[½¼¾⅓⅔])?(?![\d]|[.,]\d)|(?<!\w)[½¼¾⅓⅔]"
 )
 NUMBER = rf"(?:{DIGITS}|{WORDS})"
-BOTH = rf"(?:{WORDS}\s*\(\s*(?:{DIGITS})\s*\)|{DIGITS}\s*\(\s*{WORDS}\s*\)|{NUMBER})"  # "seven (7)"
+_opens = rf"(?=[\d{''.join(SIGNS)}]|\b[{''.join(sorted({w[0] for w in _word.split('|')}))}])"  # most places are ruled out by it at once
+BOTH = rf"(?:{_opens}(?:{WORDS}\s*\(\s*(?:{DIGITS})\s*\)|{DIGITS}\s*\(\s*{WORDS}\s*\)|{NUMBER}))"  # "seven (7)"
 
 _digits = pattern(DIGITS)
 _words = pattern(WORDS, re.IGNORECASE)

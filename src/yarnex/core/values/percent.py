@@ -11,6 +11,7 @@ from yarnex.core.values.numbers import BOTH, DIGITS, WORDS, read_number
 from yarnex.core.values.types import Found, Percent
 
 _sign = r"(?:\s?%|\s?‰|\s?(?:per\s?cent(?:um)?|percentage\s+points?|pct)\b\.?|\s+points?(?=\s+(?:over|above|below|under|on\s+top\s+of|plus)\b))"
+_shown = pattern(r"[%‰]|per\s?cent|pct\b|\bpoints?\b|bps\b", re.IGNORECASE)
 _form = pattern(
     rf"(?P<words>{WORDS}){_sign}\s*\(\s*(?P<shown>{DIGITS})\s?%\s*\)|(?P<number>{BOTH}){_sign}|(?P<points>{BOTH})\s?(?:basis\s+points?|bps)\b",
     re.IGNORECASE,
@@ -19,6 +20,8 @@ _form = pattern(
 
 def find_percents(text: str) -> Iterator[Found[Percent]]:
     """Each percentage, left to right; "2½ per cent" is 2.5, "150 basis points" 1.5."""
+    if not _shown.search(text):  # told much sooner than by all the numbers
+        return
     for m in _form.finditer(text):
         if m["words"]:
             value, reading = read_number(f"{m['words']} ({m['shown']})")

@@ -6,9 +6,10 @@ import itertools
 import re
 from collections import Counter
 
+from yarnex.core.document.clause_numbers import number_of
 from yarnex.core.patterns import pattern
 from yarnex.core.reading.layout.furniture import roman_value
-from yarnex.core.reading.layout.paragraphs import DIVISION, Draft, number_of
+from yarnex.core.reading.layout.paragraphs import DIVISION, Draft
 
 MAX_HEADING = 130  # characters
 RUN_IN = pattern(r"([A-Z][\w'’“”\" ,;/&()-]{1,70}?)(?:\.\s+(?=[A-Z“\"(\[£$€\d])|(?::|\s[–—-])\s+(?=[A-Z“\"(\[]))")

@@ -8,25 +8,11 @@ from collections import Counter
 from dataclasses import dataclass, field
 from statistics import median
 
+from yarnex.core.document.clause_numbers import CLAUSE, number_of
 from yarnex.core.patterns import pattern
 from yarnex.core.reading.layout.tables import TableDraft
 from yarnex.core.reading.layout.words import Row, Segment, Word
 
-CLAUSE = pattern(
-    r"""(?P<number>
-      (?:(?:(?:section|clause|article|paragraph|item|part|rule)\s+)|(?:(?:art|sec|cl|para)\.\s*|§{1,2}\s*)(?=\d))(?:\d{1,3}(?:\.\d{1,3}){0,4}|[ivxlc]{1,7}|[a-z])\b\.?
-    | \d{1,3}(?:\.\d{1,3}){1,4}\.?
-    | \d{1,3}\.(?=\s)
-    | \d{1,2}\)(?=\s)
-    | \((?:\d{1,3}|[a-z]{1,2}|[ivxl]{1,6}|[A-Z])\)
-    | [a-zA-Z]\)(?=\s)
-    | [A-Z]\.(?=\s+[A-Z“"])
-    | (?:schedule|exhibit|appendix|annex|annexure|attachment)\s+(?:\d{1,3}|[ivxlc]{1,6}|[a-z])\b
-    | (?:(?:first|second|third|fourth|fifth|sixth|seventh|eighth|ninth|tenth|eleventh|twelfth)\s+(?:schedule|appendix|annex))\b
-    | [•●▪◦‣∙·–—](?=\s)
-    )\s*(?P<rest>.*)""",
-    re.IGNORECASE | re.VERBOSE | re.DOTALL,
-)
 DIVISION = pattern(
     r"(?:article|part|schedule|exhibit|appendix|annex|annexure|attachment|chapter)\b(?!\s+(?:of|to|for|from|and|in)\b)|\w+ (?:schedule|appendix|annex)\b",
     re.IGNORECASE,
@@ -59,23 +45,6 @@ class Draft:
     @property
     def text(self) -> str:
         return " ".join(w.text for _, words in self.lines for w in words)
-
-
-def number_of(text: str) -> tuple[str, str]:
-    """A clause number at the start of a text and the rest; ("", text) where there is none.
-
-    >>> number_of("4.5 Repair. To put")
-    ('4.5', 'Repair. To put')
-    """
-    m = CLAUSE.match(text)
-    if not m:
-        return "", text
-    number = m["number"].strip()
-    if number.isdigit() or (number[0].isalpha() and number[1:2] == ")" and not m["rest"]):
-        return "", text
-    if len(number) > 3 and number[0].isalpha() and re.match(r"[a-z,;)]", m["rest"]):
-        return "", text  # "Section 4.2 of the Lease is deleted"
-    return number.rstrip("."), m["rest"]
 
 
 def paragraphs_of(page: int, items: list[Row | TableDraft], edges: tuple[float, float], pitch: float) -> list[Draft]:

@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 
 from yarnex.core.binder import store_for
 from yarnex.core.reading import ReadOptions
-from yarnex.core.search import nearest_paths, understand
+from yarnex.core.search import ask_all, nearest_paths, understand
 from yarnex.core.search.passage_index import FILE, PassageIndex, _expression, _token
 
 LEASE = "The Tenant shall pay a deposit of £4,000 to the Landlord.\n\nThe rent is £30,000 a year.\n"
@@ -141,3 +141,34 @@ def test_a_file_that_cannot_be_read_is_kept_so_that_it_is_told(tmp_path):
 def test_where_nothing_comes_near_one_is_asked_all_the_same(tmp_path):
     paths = papers(tmp_path)
     assert len(nearest_paths(paths, ["Zebras?"], 2, ReadOptions(), None)) == 1
+
+
+def test_what_is_made_of_a_paper_is_kept_for_the_next_run_and_answers_alike(tmp_path, document, monkeypatch):
+    store = tmp_path / "readings.sqlite"
+    asked = [("1", "How large is the deposit?"), ("2", "And the rent?"), ("3", "Who insures?")]
+
+    def told() -> list[object]:
+        papers = [document(LEASE, "lease.txt"), document(YARN, "yarn.txt")]
+        rows = ask_all(papers, asked, store=store)
+        return [[f.to_dict() for f in found] for row in rows for found in row.findings]
+
+    first = told()
+    assert len(sqlite3.connect(store.with_name(FILE)).execute("SELECT key FROM made").fetchall()) == 2
+
+    def never(*_: object) -> None:
+        raise AssertionError("made though it is kept")
+
+    monkeypatch.setattr("yarnex.core.terms.lines.Lines._build", never)
+    assert told() == first
+
+
+def test_what_is_kept_but_damaged_is_made_again(tmp_path, document):
+    store = tmp_path / "readings.sqlite"
+    asked = [("1", "How large is the deposit?")]
+    (first,) = ask_all([document(LEASE, "lease.txt")], asked, store=store)
+    base = sqlite3.connect(store.with_name(FILE))
+    base.execute("UPDATE made SET data = x'5952'")
+    base.commit()
+    (again,) = ask_all([document(LEASE, "lease.txt")], asked, store=store)
+    assert [f.to_dict() for f in again.findings[0]] == [f.to_dict() for f in first.findings[0]]
+    assert base.execute("SELECT length(data) FROM made").fetchone()[0] > 100  # and kept anew

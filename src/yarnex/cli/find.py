@@ -53,6 +53,7 @@ def find(
     """
     from yarnex.core.binder import settings_of
     from yarnex.core.search import ask_all, nearest_paths, read_questions
+    from yarnex.core.side_by_side import processors
     from yarnex.output import as_json as json_form
     from yarnex.output.answer_reports import answers_workbook, found_report, starters_report
 
@@ -72,7 +73,8 @@ def find(
         sentence_model(*model)  # one that does not serve is told before anything is read
 
     def choose(paths: list[str], options: ReadOptions, store: Store | None, told: Told | None) -> list[str]:
-        return nearest_paths(paths, [words for _, words in listed], nearest or len(paths), options, store, told)
+        asked_for = [words for _, words in listed]
+        return nearest_paths(paths, asked_for, nearest or len(paths), options, store, told, processors())
 
     got = run.read(choose=choose if nearest is not None and listed else None)
     if got.left_out:
@@ -91,13 +93,8 @@ def find(
             lambda: starters_report(proposed, got.unread),
         )
         raise typer.Exit(got.exit_code)
-    processes = 1
-    if len(got.documents) > 1:
-        from yarnex.core.reading.pool import processors
-
-        processes = processors()
     results = ask_all(
-        got.documents, listed, limit=12 if every else 4, processes=processes, model=model, store=got.store
+        got.documents, listed, limit=12 if every else 4, processes=processors(), model=model, store=got.store
     )
     told = {"model": settings.model.as_posix()} if settings.model is not None else {}
     shown = [r for r in results if not r.answered] if only_missing else list(results)

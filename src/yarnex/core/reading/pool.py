@@ -23,11 +23,11 @@ from yarnex.core.errors import UnreadableError, YarnexError
 from yarnex.core.reading.files import ReadOptions, read_file
 from yarnex.core.reading.outcome import Reading
 from yarnex.core.reading.packing import pack, unpack
+from yarnex.core.side_by_side import processors
 
 MEMORY = 6_000_000_000  # bytes of address space of one reading process, where the system can bound it
 STALL = 180.0
 LIMIT = 3_600.0
-MAX_PROCESSES = 8
 AHEAD = 64  # results that may wait for their turn
 
 Told = Callable[[str, int, int], None]
@@ -40,12 +40,6 @@ class _Worker:
     place: int = -1  # which file it reads; -1: idle
     began: float = 0.0
     heard: float = 0.0
-
-
-def processors() -> int:
-    """How many processes to read with."""
-    count = len(os.sched_getaffinity(0)) if hasattr(os, "sched_getaffinity") else os.cpu_count() or 1
-    return max(1, min(MAX_PROCESSES, count))
 
 
 def read_many(

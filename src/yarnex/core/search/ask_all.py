@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import sys
 from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import partial
@@ -16,6 +15,7 @@ from yarnex.core.search.answers import ask
 from yarnex.core.search.inquiry import Inquiry
 from yarnex.core.search.passage_index import index_beside
 from yarnex.core.search.question import Question, understand
+from yarnex.core.side_by_side import worked_at
 from yarnex.core.terms import Finding
 from yarnex.core.terms.keeping import key_of_content
 
@@ -47,13 +47,8 @@ def ask_all(
     before it is asked, for later runs; None keeps nothing. Raises YarnexError where the model's folder holds none that serves.
     """
     asked = _understood(questions, documents[-1] if documents else None)  # what is learnt of words, the processes share
-    answers = (
-        _side_by_side(documents, questions, limit, processes, model, store)
-        if processes > 1 and len(documents) > 1
-        else None
-    )
-    if answers is None:
-        answers = [_ask_one(document, questions, limit, model, store) for document in documents]
+    one = partial(_ask_one, questions=questions, limit=limit, model=model, store=store)
+    answers = [found for _, found in worked_at(one, ((d.path, d) for d in documents), min(processes, len(documents)))]
     return tuple(Asked(q, tuple(found[i] for found in answers)) for i, q in enumerate(asked))
 
 
@@ -86,25 +81,6 @@ def _ask_one(
     finally:
         if index is not None:
             index.close()
-
-
-def _side_by_side(
-    documents: Sequence[Document], questions: Sequence[tuple[str, str]], limit: int, processes: int,
-    model: tuple[Path, str] | None, store: Path | None,
-) -> list[Answers] | None:  # fmt: skip
-    """The answers of each document, made in several processes; None where those break down, for want of memory say."""
-    import multiprocessing
-    from concurrent.futures import ProcessPoolExecutor
-    from concurrent.futures.process import BrokenProcessPool
-
-    context = multiprocessing.get_context("fork" if sys.platform == "linux" else "spawn")
-    count = min(processes, len(documents))
-    try:
-        with ProcessPoolExecutor(count, context) as pool:
-            one = partial(_ask_one, questions=questions, limit=limit, model=model, store=store)
-            return list(pool.map(one, documents, chunksize=1))
-    except BrokenProcessPool:
-        return None
 
 
 def _filled(words: str, document: Document) -> str:

@@ -18,7 +18,7 @@ from yarnex.core.search.roster_model import RosterItem
 from yarnex.core.terms import Finding, Sheet, Term, abstract
 from yarnex.core.terms.abstract import Abstract, sheet_for
 from yarnex.core.terms.by_words import Idea, Matcher, matcher_of
-from yarnex.core.terms.computed import ENDS, LENGTHS, NON_RENEWAL, STARTS
+from yarnex.core.terms.computed import WORKS_WITH
 from yarnex.core.terms.identity import identify
 from yarnex.core.terms.particulars import other_particulars
 from yarnex.core.terms.passages import Passages
@@ -34,26 +34,6 @@ if TYPE_CHECKING:
     from yarnex.core.search.weighing import Answer
 
 Way = tuple[frozenset[str], float]
-BASES = frozenset(
-    (
-        *STARTS,
-        *LENGTHS,
-        *ENDS,
-        *NON_RENEWAL,
-        "break_date",
-        "quantity",
-        "unit_price",
-        "total_price",
-        "break_notice",
-        "base_rent",
-        "floor_area",
-        "rent_schedule",
-        "rent_start",
-        "minimum_purchase_schedule",
-        "payment_schedule",
-        "repayment_schedule",
-    )
-)
 PAPERS = frozenset(stems_of("agreement contract deal arrangement document paper"))
 ANYTHING = 4  # terms that a lone word may ask for
 EVERYDAY = 0.9  # what being like an everyday question counts, beside being like a term's own name
@@ -184,9 +164,7 @@ class Inquiry:
         """The findings of some terms; those that others are worked out from are filled with them."""
         wanted = [t for t in terms if t.id not in self._filled]
         if wanted:
-            needed = {t.id for t in wanted}
-            if any(t.compute for t in wanted):
-                needed |= BASES
+            needed = {t.id for t in wanted}.union(*(WORKS_WITH.get(t.compute, ()) for t in wanted))
             part = tuple(t for t in self.sheet.terms if t.id in needed and t.id not in self._filled)
             sheet = replace(self.sheet, terms=part, particulars="")
             for finding in abstract(self.document, sheet, self.passages, self._filled, mentions=False).findings:

@@ -10,8 +10,9 @@ from yarnex.core.binder.keeping import key_of
 from yarnex.core.document import Document
 from yarnex.core.errors import UnreadableError
 from yarnex.core.reading.files import ReadOptions, outer_file, read_bytes_of
-from yarnex.core.search.passage_index import index_beside
+from yarnex.core.search.passage_index import entries_of, index_beside
 from yarnex.core.search.question import understand
+from yarnex.core.side_by_side import worked_at
 
 
 def nearest_paths(
@@ -21,11 +22,12 @@ def nearest_paths(
     options: ReadOptions,
     store: Store | None,
     told: Callable[[int, str, int, int], None] | None = None,
+    processes: int = 1,
 ) -> list[str]:
     """At most `most` of the paths, those whose lines name most of what any of the questions asks for, in the order given.
 
     Files that cannot be read are kept among them, so that they are told. Papers not yet in the index are read and taken in;
-    it stands beside the store. told: as for `read_kept`.
+    it stands beside the store. told: as for `read_kept`. processes: how many work at papers that are taken in.
     """
     if len(paths) <= most:
         return list(paths)
@@ -41,11 +43,16 @@ def nearest_paths(
                 continue
             keys[path] = f"{key_of(digest, outer_file(path), options)}|{path[len(outer_file(path)) :]}"
         missing = [path for path, key in keys.items() if not index.has(key)]
-        for path, documents, failed in _read(missing, options, store, told):
-            if failed and not documents:
-                unread.add(path)
-            else:
-                index.add(keys[path], documents)
+
+        def to_take_in() -> Iterator[tuple[str, list[Document]]]:
+            for path, documents, failed in _read(missing, options, store, told):
+                if failed and not documents:
+                    unread.add(path)
+                else:
+                    yield path, documents
+
+        for path, entries in worked_at(entries_of, to_take_in(), min(processes, len(missing))):
+            index.take_in(keys[path], entries)
         near = index.nearness(list(dict.fromkeys(keys.values())), [understand(q) for q in questions])
         order = sorted((p for p in paths if p not in unread), key=lambda p: -near[keys[p]])
         kept = unread | {p for p in order[:most] if near[keys[p]] > 0}

@@ -41,6 +41,9 @@ BESTS = (1.0, 0.2, 0.1)  # what a paper's best, second and third line count
 MOST_BYTES = 2_000_000_000
 
 
+Entries = tuple[list[tuple[str, str, str]], list[tuple[str, bytes]]]
+
+
 def index_beside(store: Path | None) -> PassageIndex:
     """The index that lies beside the store of readings in this file; one in memory for None."""
     return PassageIndex(store.with_name(FILE) if store is not None else None, made_by("core", "packs"))
@@ -59,11 +62,12 @@ class PassageIndex:
         return self._base.execute("SELECT 1 FROM papers WHERE key = ?", (key,)).fetchone() is not None
 
     def add(self, key: str, documents: Iterable[Document]) -> None:
-        """Take in the lines of a paper, of a mail or archive those of all that it encloses; whole or not at all."""
-        documents = list(documents)
-        read = [Passages(document) for document in documents]
-        rows = [row for passages in read for row in _rows(matcher_of(passages).lines.lines)]
-        made = [(key_of_content(passages.document), packed(passages)) for passages in read]
+        """Take in the passages of a paper, of a mail or archive those of all that it encloses; whole or not at all."""
+        self.take_in(key, entries_of(tuple(documents)))
+
+    def take_in(self, key: str, entries: Entries) -> None:
+        """Take in what `entries_of` made of a paper."""
+        rows, made = entries
         try:
             self._base.execute("BEGIN IMMEDIATE")
             taken = self._base.execute("INSERT OR IGNORE INTO papers (key, lines) VALUES (?, ?)", (key, len(rows)))
@@ -75,14 +79,14 @@ class PassageIndex:
                 "INSERT INTO lines (rowid, said, named, around) VALUES (?, ?, ?, ?)",
                 ((paper * LINES + place, *row) for place, row in enumerate(rows[:LINES])),
             )
-            self._base.executemany("INSERT OR IGNORE INTO made VALUES (?, ?)", [m for m in made if m[0]])
+            self._base.executemany("INSERT OR IGNORE INTO made VALUES (?, ?)", made)
             self._base.execute("COMMIT")
         except sqlite3.Error:
             with suppress(sqlite3.Error):
                 self._base.execute("ROLLBACK")
             self._base = _into_memory(self._base)
             if not self.has(key):
-                self.add(key, documents)
+                self.take_in(key, entries)
 
     def passages_of(self, document: Document, key: str) -> Passages | None:
         """What an earlier run has made of a document and kept under this key; None where there is none, or it is damaged."""
@@ -146,6 +150,14 @@ class PassageIndex:
 
     def close(self) -> None:
         self._base.close()
+
+
+def entries_of(documents: Sequence[Document]) -> Entries:
+    """What the index holds of a paper: its passages, and what is made of each of its documents before it is asked."""
+    read = [Passages(document) for document in documents]
+    rows = [row for passages in read for row in _rows(matcher_of(passages).lines.lines)]
+    keyed = [(key_of_content(passages.document), passages) for passages in read]
+    return rows, [(key, packed(passages)) for key, passages in keyed if key]
 
 
 def _rows(lines: Iterable[Line]) -> Iterator[tuple[str, str, str]]:

@@ -721,6 +721,19 @@ def document_date(term: Term, findings: Findings, passages: Passages) -> Compute
     return Computed(found[0].value, dated.quote, ("the date at the head of the document",), (dated,))
 
 
+PRICES = frozenset(("quantity", "unit_price", "total_price"))
+SCHEDULES = frozenset(("rent_schedule", "minimum_purchase_schedule", "payment_schedule", "repayment_schedule"))
+DAYS = SCHEDULES | frozenset((*STARTS, *LENGTHS, *ENDS, *NON_RENEWAL, "break_date", "break_notice", "rent_start"))
+# Of the rules that work with other findings, the ids of those; all other rules look at the paper alone.
+WORKS_WITH: dict[str, frozenset[str]] = {
+    **dict.fromkeys(("price_of_one", "price_of_all"), PRICES),
+    **dict.fromkeys(("first_of_schedule", "first_date_of_schedule", "last_date_of_schedule", "first_rent"), SCHEDULES),
+    **dict.fromkeys(
+        ("formula", "term_end", "term_length", "rent_free", "non_renewal_by", "break_notice_by", "renewal_notice_by"),
+        DAYS,
+    ),
+    "rent_by_area": frozenset(("base_rent", "floor_area")),
+}
 RULES: dict[str, Rule] = {
     "document_date": document_date,
     "formula": by_formula,

@@ -21,6 +21,12 @@ from yarnex.core.terms.passages import VALUE_STARTS, Definition, Labelled, Passa
 from yarnex.core.values import PartyRole
 
 MAGIC = b"YRNXLNS1"
+KEPT_VALUES = (
+    "date",
+    "money",
+    "percent",
+    "duration",
+)  # types whose places are known at once; others take longer to find
 KINDS = ("sentence", "cell", "heading", "named")
 CODES = "iiiiihi"  # lines, where each begins, their blocks, postings, how many of each word, their shares, counts
 
@@ -66,7 +72,8 @@ def packed(passages: Passages) -> bytes:
         "labelled": [[r.label, *_ends(r.value), *_ends(r.row), r.source] for r in passages.labelled],
         "definitions": [[d.name, *_ends(d.meaning), *_ends(d.sentence), d.inline] for d in passages.definitions],
         "roles": [[p.name, p.role, *_ends(span), *_ends(said)] for p, span, said in passages.roles],
-        "values": {kind: [f.span.start for f in passages.values(kind)] for kind in passages.finders},
+        "values": {kind: [f.span.start for f in passages.values(kind)] for kind in KEPT_VALUES},
+        "currency": passages.usual_currency,
         "gaps": [[*_ends(span), state] for span, state in passages.gaps],
         "identity": [
             known.kind, known.label, _ends_of(known.title), _ends_of(known.dated), known.why, [_ends_of(p) for p in known.parties],
@@ -104,8 +111,9 @@ def unpacked(document: Document, data: bytes) -> Passages:
             labelled=[Labelled(n, Span(a, b), Span(c, d), source) for n, a, b, c, d, source in head["labelled"]],
             definitions=[Definition(n, Span(a, b), Span(c, d), inline) for n, a, b, c, d, inline in head["definitions"]],
             roles=[(PartyRole(n, role), Span(a, b), Span(c, d)) for n, role, a, b, c, d in head["roles"]],
+            usual_currency=head["currency"],
             gaps=[(Span(a, b), state) for a, b, state in head["gaps"]],
-            **{VALUE_STARTS: {kind: sorted(head["values"][kind]) for kind in passages.finders}},
+            **{VALUE_STARTS: {kind: sorted(head["values"][kind]) for kind in KEPT_VALUES}},
         )  # fmt: skip
         kind, label, title, dated, why, parties, version, language = head["identity"]
         known = Identity(

@@ -17,6 +17,7 @@ from yarnex.core.values.dates import MONTHS, day_number
 from yarnex.core.values.numbers import ORDINAL_WORDS
 
 MILLIONS = pattern(r"(?:million|billion)\Z", re.IGNORECASE)
+SOME_MILLIONS = pattern(r"million|billion", re.IGNORECASE)
 # A thing that is counted, and no sum: "two million litres", "1.2 million customers".
 OF_THINGS = pattern(
     r"\s+(?!(?:a|an|and|or|on|in|over|under|above|below|of|to|from|for|per|each|every|undrawn|drawn|at|by|more|less|this|last|next|since|so|after|before|with|is|was|as|the|it|we|you|that|which|half|year|today|now|net|gross|extra|total|in|out|off|up|down|back|when|if|because|but|then|altogether|annually|yearly)\b)(?:[a-z]+\s+)?[a-z]+s\b",

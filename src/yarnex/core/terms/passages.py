@@ -469,10 +469,10 @@ class Passages:
 
     def values_in(self, kind: str, span: Span) -> list[Found[Value]]:
         """Values of a type that lie in `span`; only the paragraphs and cells there are looked through."""
-        known = self.__dict__.get(VALUE_STARTS)
+        known = self.__dict__.get(VALUE_STARTS, {}).get(kind)
         if known is not None:
-            first = bisect_left(known[kind], span.start)
-            if first == len(known[kind]) or known[kind][first] >= span.end:
+            first = bisect_left(known, span.start)
+            if first == len(known) or known[first] >= span.end:
                 return []
         place = max(0, bisect_right(self._pieces, span.start, key=lambda p: p.start) - 1)
         out: list[Found[Value]] = []
@@ -779,8 +779,14 @@ class Passages:
 
     def defined(self, name: str) -> Definition | None:
         """The definition of exactly this term, in any case; a full one before an inline one."""
-        found = [d for d in self.definitions if d.name.lower() == name.lower()]
-        return next((d for d in found if not d.inline), found[0] if found else None)
+        return self._defined.get(name.lower())
+
+    @cached_property
+    def _defined(self) -> dict[str, Definition]:
+        out: dict[str, Definition] = {}
+        for definition in sorted(self.definitions, key=lambda d: d.inline):
+            out.setdefault(definition.name.lower(), definition)
+        return out
 
     # -------------------------------------------------------------- parties
     @cached_property

@@ -67,7 +67,7 @@ def _shipped(name: str) -> Sheet:
     made = []
     for term in terms:
         given: dict[str, Any] = dict(zip(TERM_FIELDS, term, strict=True))
-        made.append(Term(**given | {k: tuple(compile_phrase(text, True) for text in given[k]) for k in PHRASES}))
+        made.append(Term(**given | {k: tuple(_known(*phrase) for phrase in given[k]) for k in PHRASES}))
     return Sheet(title, label, kinds, tuple(made), included, particulars)
 
 
@@ -77,11 +77,18 @@ PHRASES = frozenset(
 )
 
 
+def _known(text: str, needed: tuple[tuple[str, ...], ...]) -> Phrase:
+    phrase = compile_phrase(text, True)
+    phrase.__dict__["needed"] = needed
+    return phrase
+
+
 def _as_plain(sheet: Sheet) -> tuple[Any, ...]:
     """A sheet as texts, numbers and tuples of them."""
     terms = tuple(
         tuple(
-            tuple(p.text for p in getattr(term, key)) if key in PHRASES else getattr(term, key) for key in TERM_FIELDS
+            tuple((p.text, p.needed) for p in getattr(term, key)) if key in PHRASES else getattr(term, key)
+            for key in TERM_FIELDS
         )
         for term in sheet.terms
     )

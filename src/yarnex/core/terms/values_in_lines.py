@@ -18,7 +18,7 @@ from yarnex.core.document import Span, Table
 from yarnex.core.document.table_paths import column_path
 from yarnex.core.patterns import pattern
 from yarnex.core.terms.lines import Line
-from yarnex.core.terms.loose_values import DAY_ALONE, MILLIONS, OF_THINGS, days_without_year, fractions
+from yarnex.core.terms.loose_values import DAY_ALONE, MILLIONS, OF_THINGS, SOME_MILLIONS, days_without_year, fractions
 from yarnex.core.terms.passages import Passages
 from yarnex.core.values import (
     DateValue,
@@ -283,7 +283,7 @@ class LineValues:
 
     def _bare_money(self, line: Line) -> list[Found[Value]]:
         """Millions with no currency named as sums in the document's usual one; none where it has no usual one."""
-        if self.usual_currency is None:
+        if self.usual_currency is None or not SOME_MILLIONS.search(line.values.of(self.text)):
             return []
         said = f"no currency said; taken as {self.usual_currency}, the usual one here"
         return [

@@ -21,6 +21,7 @@ from yarnex.core.search.evidence import (
     VALUED,
     Likeness,
     as_amended,
+    as_bounded,
     beside_each_other,
     by_its_name,
     competing,
@@ -246,7 +247,10 @@ def _answers_as_read(inquiry: Inquiry, question: Question, earlier: Sequence[Ans
     parts = question.compound or (
         (question.thing,) if question.thing is not None and question.kinds == ("text",) and question.sure else ()
     )
-    answers = [of_another_thing(inquiry, parts, cued(inquiry, question, measured(question, a))) for a in answers]
+    answers = [
+        of_another_thing(inquiry, parts, cued(inquiry, question, measured(question, as_bounded(inquiry, question, a))))
+        for a in answers
+    ]
     answers, of_another = of_the_party(inquiry, question, answers)
     inquiry.of_others[question.text] = of_another
     if earlier:

@@ -386,16 +386,56 @@ AMOUNT_HEAD = pattern(r"\b(?:amount|total|sum|value|extended)s?\b", re.IGNORECAS
 BESIDE = 50  # letters on each side of a value that say which of several it is
 
 
+BOUNDS = frozenset(("least", "most"))
+BOUNDED = ("money", "percent", "number", "duration")
+
+
+def as_bounded(inquiry: Inquiry, question: Question, answer: Answer) -> Answer:
+    """The answer, or where the most or the least is asked for and its own value is neither, the one value of its kind in the
+    same sentence that is: "5% a week, up to 30%" gives at most 30%.
+    """
+    asked = cues_asked(question.text) & BOUNDS
+    at = _value_of(inquiry, answer)
+    sentence = inquiry.passages.sentence_at(answer.span.start)
+    if len(asked) != 1 or answer.kind not in BOUNDED or at is None or sentence is None:
+        return answer
+    if MAY_NOT.search(question.text):
+        return answer  # how long a restraint lasts
+    text, span = inquiry.passages.text, sentence.span
+    if not cues_said(text, at, span.start, span.end).isdisjoint(SAYS_A_BOUND):
+        return answer
+    bounds = [
+        f for f in inquiry.passages.values_in(answer.kind, span)
+        if not f.span.overlaps(at) and asked & cues_said(text, f.span, span.start, span.end)
+    ]  # fmt: skip
+    if len(bounds) != 1 or bounds[0].span.start < at.start:
+        return answer
+    told = f"of “{on_one_line(span.of(text))}” what bounds it"
+    return replace(
+        answer, value=bounds[0].value, span=bounds[0].span, quote=Cite(inquiry.document, span), finding=None, working=(told,)
+    )  # fmt: skip
+
+
+MAY_NOT = pattern(r"\bhow\s+long\b.*\bnot\b", re.IGNORECASE)
+SAYS_A_BOUND = frozenset(("least", "most", "limit", "threshold", "under"))
+
+
+def _value_of(inquiry: Inquiry, answer: Answer) -> Span | None:
+    """Where the value of an answer stands; None for what is worked out."""
+    if answer.finding is None:
+        return answer.span
+    words = answer.finding.text
+    at = inquiry.passages.text.find(words, answer.span.start, answer.span.end) if words else -1
+    return Span(at, at + len(words)) if at >= 0 and answer.finding.state != "computed" else None
+
+
 def cued(inquiry: Inquiry, question: Question, answer: Answer) -> Answer:
     """The answer with what the words right around its value say of it: the least or the most, a start, the new one."""
     if answer.value is None or answer.kind in ("text", "list", "schedule", "yes_no", "gap"):
         return answer
-    text, value = inquiry.passages.text, answer.span
-    if answer.finding is not None:
-        at = text.find(answer.finding.text, value.start, value.end) if answer.finding.text else -1
-        if at < 0 or answer.finding.state == "computed":
-            return answer
-        value = Span(at, at + len(answer.finding.text))
+    text, value = inquiry.passages.text, _value_of(inquiry, answer)
+    if value is None:
+        return answer
     sentence = inquiry.passages.sentence_at(value.start)
     cell = inquiry.document.cell_at(value)
     around = cell[1].span if cell is not None else sentence.span if sentence is not None else value

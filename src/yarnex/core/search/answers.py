@@ -264,6 +264,15 @@ def _answers_as_read(inquiry: Inquiry, question: Question, earlier: Sequence[Ans
     )
 
 
+WHEN_WRITTEN = pattern(
+    r"\b(?:when|on\s+what\s+(?:day|date))\s+(?:was|is)\s+(?:the\s+|this\s+|their\s+|our\s+|your\s+)?"
+    r"(?P<paper>it|this|document|paper|letter|offer|quot(?:e|ation)|bid|tender|proposal|report|survey|notes?|memo|minutes|statement|certificate|opinion"
+    r"|invoice|bill|order|agreement|contract|deed|lease|licence|policy|notice|application|claim)\s+"
+    r"(?:written|made|sent|given|issued|prepared|drawn\s+up|put\s+in|submitted|dated)(?:\s+(?:out|to\s+\w+))?\s*\?*\Z",
+    re.IGNORECASE,
+)
+
+
 def _offered(inquiry: Inquiry, question: Question) -> list[tuple[Finding, float]]:
     """Terms of the sheet, and the document's own labels, that are like what is asked, filled, with how like they are."""
     likeness = Likeness(inquiry, question.ideas)
@@ -272,6 +281,8 @@ def _offered(inquiry: Inquiry, question: Question) -> list[tuple[Finding, float]
         for t, ways in inquiry.names
         if _may_be_asked(question, t.type) and (s := likeness.to_term(ways)) >= LEAST_ALIKE
     }
+    if (written := WHEN_WRITTEN.search(question.text)) is not None and inquiry.is_called(written["paper"]):
+        near |= {t.id: 1.0 for t in inquiry.sheet.terms if t.compute == "document_date"}
     filled = inquiry.fill([t for t in inquiry.sheet.terms if t.id in near])
     alike: dict[str, float] = {}
 

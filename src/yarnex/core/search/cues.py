@@ -105,7 +105,11 @@ CUES = (
         r"in\s+(?:all|total|aggregate)\b|altogether\b|(?:,?\s*subject\s+to\s+[\w ]{3,20}[\d.]*)?,?\s*(?:of\s+which|made\s+up\s+of|comprising|consisting\s+of)\b",
     ),
     _cue("part", "share", r"added|additional|extra|further", r"\b(?:additional|extra|further|added)"),
-    _cue("actual", "state", r"actual(?:ly)?|in\s+fact|achieved|reached", r"\b(?:actual(?:ly)?|achieved)\b:?"),
+    _cue(
+        "actual", "state",
+        r"actual(?:ly)?|in\s+fact|achieved|reached|(?:what|how\s+many\s+times)\s+(?:was|were)\b(?!.*\b(?:least|most|lowest|highest|minimum|maximum|caps?|limits?|targets?|thresholds?|covenants?|required|allowed|agreed|promised|offered|asked|set|due|to\s+be)\b)",
+        r"\b(?:actual(?:ly)?|achieved)\b:?",
+    ),
     _cue("required", "state", r"required|covenants?|should|ought", r"\b(?:required|should\s+be|ought\s+to\s+be|covenant|limit|target|threshold|must\s+be|at\s+least|less\s+than|more\s+than|exceed)\b:?"),
     _cue(
         "earlier", "phase",

@@ -19,11 +19,11 @@ from yarnex.core.terms import Finding, Sheet, Term, abstract
 from yarnex.core.terms.abstract import Abstract, sheet_for
 from yarnex.core.terms.by_words import Idea, Matcher, matcher_of
 from yarnex.core.terms.computed import WORKS_WITH
-from yarnex.core.terms.identity import identify
+from yarnex.core.terms.identity import SALUTATION, identify
 from yarnex.core.terms.particulars import other_particulars
 from yarnex.core.terms.passages import Passages
 from yarnex.core.terms.values_in_lines import LineValues, line_values_of
-from yarnex.core.words import stems_of
+from yarnex.core.words import stem, stems_of
 from yarnex.core.words.synonyms import Stems
 
 if TYPE_CHECKING:
@@ -33,6 +33,8 @@ if TYPE_CHECKING:
     from yarnex.core.search.meaning import SentenceModel
     from yarnex.core.search.weighing import Answer
 
+HEAD = 1200  # characters in which a paper says what it is
+ITSELF_SAID = ("it", "this", "document", "paper")
 Way = tuple[frozenset[str], float]
 PAPERS = frozenset(stems_of("agreement contract deal arrangement document paper"))
 ANYTHING = 4  # terms that a lone word may ask for
@@ -141,6 +143,13 @@ class Inquiry:
     def nearness_to(self, question: Question) -> Callable[[Sequence[str]], list[float]] | None:
         """How near to a question some texts are in meaning; None without a model."""
         return partial(self._model.alike, question.text) if self._model is not None else None
+
+    def is_called(self, noun: str) -> bool:
+        """Whether a noun may stand for the paper itself: "it", "the document", or what it calls itself at its head."""
+        head = self.document.text[:HEAD] + " " + identify(self.document).label
+        if noun.lower() == "letter" and SALUTATION.search(self.document.text[: 2 * HEAD]):
+            return True
+        return noun.lower() in ITSELF_SAID or stem(noun) in stems_of(head)
 
     def says(self, idea: Idea | None) -> bool:
         """Whether the paper names something in any of the words for it; True where nothing is asked for by name."""

@@ -15,7 +15,7 @@ from yarnex.core.document.sentences import sentences
 from yarnex.core.document.table_paths import column_path
 from yarnex.core.number_names import ORDINALS
 from yarnex.core.patterns import pattern
-from yarnex.core.search.bands import NTH_YEAR, asked_about
+from yarnex.core.search.bands import NTH_YEAR, asked_about, label_of_row
 from yarnex.core.search.elapsed import elapsed_asked, elapsed_fit, names_a_time, split_year_fit
 from yarnex.core.search.evidence import (
     VALUED,
@@ -36,7 +36,7 @@ from yarnex.core.search.evidence import (
     where_it_stands,
 )
 from yarnex.core.search.fitting import REASON, WHY, that_may_stand
-from yarnex.core.search.from_lists import Offer, of_bills, of_dates
+from yarnex.core.search.from_lists import Offer, is_the_tax, of_bills, of_dates
 from yarnex.core.search.inquiry import Inquiry
 from yarnex.core.search.limits import within_limit
 from yarnex.core.search.listed import listed_there
@@ -251,6 +251,7 @@ def _answers_as_read(inquiry: Inquiry, question: Question, earlier: Sequence[Ans
         of_another_thing(inquiry, parts, cued(inquiry, question, measured(question, as_bounded(inquiry, question, a))))
         for a in answers
     ]
+    answers = [a for a in answers if not is_the_tax(question.text, label_of_row(inquiry.document, a.span))]
     answers, of_another = of_the_party(inquiry, question, answers)
     inquiry.of_others[question.text] = of_another
     if earlier:
@@ -279,7 +280,9 @@ def _offered(inquiry: Inquiry, question: Question) -> list[tuple[Finding, float]
     near = {
         t.id: s
         for t, ways in inquiry.names
-        if _may_be_asked(question, t.type) and (s := likeness.to_term(ways)) >= LEAST_ALIKE
+        if _may_be_asked(question, t.type)
+        and (s := likeness.to_term(ways)) >= LEAST_ALIKE
+        and not is_the_tax(question.text, t.label)
     }
     if (written := WHEN_WRITTEN.search(question.text)) is not None and inquiry.is_called(written["paper"]):
         near |= {t.id: 1.0 for t in inquiry.sheet.terms if t.compute == "document_date"}
@@ -289,7 +292,7 @@ def _offered(inquiry: Inquiry, question: Question) -> list[tuple[Finding, float]
     def like(label: str) -> bool:
         if label not in alike:
             stems = frozenset(stems_of(label))
-            alike[label] = likeness.to_label(stems)
+            alike[label] = 0.0 if is_the_tax(question.text, label) else likeness.to_label(stems)
         return alike[label] >= LEAST_ALIKE
 
     own = inquiry.particulars(like)

@@ -24,6 +24,15 @@ BILL_TOTAL = pattern(
     re.IGNORECASE,
 )
 BEFORE_TAX = pattern(r"\b(?:before|without|excluding|net\s+of|ex)\s+(?:tax|vat|gst)\b", re.IGNORECASE)
+OF_TAX = pattern(r"\b(?:tax|vat|gst|duty)\b", re.IGNORECASE)
+
+
+def is_the_tax(question: str, label: str) -> bool:
+    """True for what is the tax itself where a question asks for something before it."""
+    return BEFORE_TAX.search(question) is not None and OF_TAX.search(label) is not None and not LEFT_OUT.search(label)
+
+
+LEFT_OUT = pattern(r"\b(?:before|without|excl\w*|net|ex|pre|profit|loss)\b", re.IGNORECASE)
 ORDER = {"first": 0, "second": 1, "third": 2, "fourth": 3, "last": -1, "latest": -1}
 
 

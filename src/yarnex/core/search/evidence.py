@@ -164,6 +164,8 @@ def measured(question: Question, answer: Answer) -> Answer:
             fit = 1.0 if value.per.startswith(period) else -1.0
         elif value.per and not names.isdisjoint(WHOLE):
             fit = -1.0
+        elif not period and _by_the_one_asked(question, answer):
+            fit = 1.0
     elif isinstance(value, Duration) and (counted := HOW_MANY_UNITS.search(question.text)):
         fit = 0.0 if _of_a_size(counted["unit"], value.unit) else -1.0
     elif answer.kind == "code":
@@ -286,6 +288,25 @@ def _of_the_whole(question: Question, answer: Answer, whole: re.Pattern[str], so
     before = max(0, place.start - 40)
     fit = float(whole.match(text, place.end) is not None) or -float(some.search(text, before, place.start) is not None)
     return -fit if not WHOLE.isdisjoint(question.stems) else fit
+
+
+BY_ONE_ASKED = pattern(r"\b(?:per|an?|each|every|by\s+the)\s+(?P<one>[a-z]{2,}(?:\s+[a-z]{2,})?)", re.IGNORECASE)
+BY_ONE_SAID = pattern(
+    r"\s*(?:\([^)]{1,20}\)\s*)?(?:per|/|an?|(?:for\s+)?(?:each|every))\s*(?P<one>[a-z]{2,}(?:\s+[a-z]{2,})?)",
+    re.IGNORECASE,
+)
+
+
+def _by_the_one_asked(question: Question, answer: Answer) -> bool:
+    """True for a sum by the thing that a question names one of: "for a bale" and "£7 per bale"."""
+    text = answer.quote.document.text
+    end = answer.quote.span.end
+    words = answer.finding.text if answer.finding is not None else ""
+    start = text.find(words, answer.span.start, answer.span.end) if words else answer.span.start
+    at = start + len(words) if words else answer.span.end
+    said = [*BY_ONE_SAID.finditer(text, start, at), BY_ONE_SAID.match(text, at, max(at, end))]
+    by = {stems_of(m["one"])[:1] for m in said if m is not None}
+    return any(stems_of(m["one"])[:1] in by for m in BY_ONE_ASKED.finditer(question.text))
 
 
 def _of_how_much(question: Question, answer: Answer) -> float:

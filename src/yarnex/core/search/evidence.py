@@ -37,6 +37,7 @@ from yarnex.core.values import (
     Money,
     Party,
     Quantity,
+    YesNo,
 )
 from yarnex.core.values.parties import is_organisation
 from yarnex.core.words import stem, stems_of
@@ -57,6 +58,10 @@ OPENING_WORDS = 6  # of a question in which its subject stands
 OF_A_PERSON = pattern(r"\b(?:he|she)\b", re.IGNORECASE)
 DOES = pattern(r"(?:.{0,24}\b)?(?:may|can|could|must|shall|should|does|do|did|will|would)\s", re.IGNORECASE)
 ACTS = pattern(r"\s+(?:may|shall|must|can|is\s+entitled|has\s+the\s+right|agrees|undertakes|will)\b")
+SUBJECT_ASKED = pattern(
+    r"(?:and\s+|but\s+|so\s+)?(?:may|can|could|must|shall|should|does|do|will|would)\s+the\s+(?P<who>[a-z]{3,})\b",
+    re.IGNORECASE,
+)
 SUBJECT = 48  # characters at the start of a sentence in which its subject stands
 COUNTED = frozenset(("each", "for_all"))  # what the head of a column says of the sums below it
 OF_ITS_OWN = frozenset(("later", "earlier", "actual"))  # "3 times until 2027 and 2.5 times thereafter"
@@ -84,6 +89,8 @@ def of_the_party(inquiry: Inquiry, question: Question, answers: list[Answer]) ->
     asked = [role for role, names in roles.items() if not ways.isdisjoint(names)]
     if not asked and OF_A_PERSON.search(question.text):  # "what does she pay in?"
         asked = [role for role, name in inquiry.values.roles.items() if not is_organisation(name)]
+    if not asked and (subject := SUBJECT_ASKED.match(question.text)) is not None:  # "may the bank": by the party's name
+        asked = [role for role, name in inquiry.values.roles.items() if stem(subject["who"]) in stems_of(name)]
     if len(asked) != 1 or len(roles) < 2:
         return answers, []
     of_another: list[Answer] = []
@@ -97,6 +104,9 @@ def of_the_party(inquiry: Inquiry, question: Question, answers: list[Answer]) ->
         others = any(role not in asked for _, role in named)
         first = min(named)[1] if named else ""
         told = answer.quote.quote
+        if as_subject and (short := _said_in_short(inquiry, asked[0], answer)) is not None:
+            out.append(short)
+            continue
         if _place_of(asked[0], told) < 0 and any(
             re.search(rf"\bby\s+(?:the\s+)?{re.escape(r)}\b", told) for r in roles if r not in asked
         ):
@@ -111,6 +121,21 @@ def of_the_party(inquiry: Inquiry, question: Question, answers: list[Answer]) ->
             answer = replace(answer, evidence=tuple(evidence))
         out.append(answer)
     return out, of_another
+
+
+def _said_in_short(inquiry: Inquiry, role: str, answer: Answer) -> Answer | None:
+    """A yes or no by what the same paragraph says of the party in short: "The Owner may assign; the Hirer may not."."""
+    block = inquiry.document.block_at(answer.span.start) if answer.kind == "yes_no" else None
+    if block is None or block.kind == "table":
+        return None
+    text = inquiry.passages.text
+    found = re.compile(rf"\b{re.escape(role)}\s+(?:may|shall|can|must|will|does|is)(?P<no>\s+not)?\s*[.;,]").search(
+        text, answer.span.start, block.span.end
+    )
+    if found is None:
+        return None
+    quote = Cite(inquiry.document, Span(answer.quote.span.start, max(answer.quote.span.end, found.end())))
+    return replace(answer, value=YesNo(found["no"] is None), finding=None, quote=quote, span=Span(*found.span()))
 
 
 # Who speaks and who is spoken to in papers that say "we" and "you" rather than name roles, by the sheet of the paper.

@@ -469,7 +469,7 @@ def _ideas(words: str) -> tuple[Idea, ...]:
     measured = tuple(replace(i, weight=ASKED_WEIGHT) for m in HOW.finditer(words) for i in ideas_of(m["what"]))
     found = tuple(
         replace(i, weight=_light.get(i.name[0], 1.0) if len(i.name) == 1 else LIGHT_PHRASES.get(i.name, i.weight))
-        for i in ideas_of(plain)
+        for i in _plain_ideas(words, plain)
     )
     if WHO_GIVES.match(words):  # "provides" alone says nothing of what is provided
         found = (*found, *ideas_of("provider"))
@@ -490,6 +490,26 @@ def _ideas(words: str) -> tuple[Idea, ...]:
     if OF_CODE.search(words):  # "policy number": the label may say "Policy" alone
         found = tuple(replace(i, weight=i.weight * ASKED_WEIGHT) if i.name in CODE_WORDS else i for i in found)
     return (*found, *(i for i in measured if i.name not in {f.name for f in found})) or ideas_of(words)
+
+
+# "May the bank transfer the deed?" asks of no bank transfer.
+SUBJECT_THEN_VERB = pattern(
+    r"\A(?:and\s+|but\s+|so\s+)?(?:may|can|could|must|shall|should|will|would|does|do|did|has|have|had)\s+(?:the|an?|our|your|their|its)\s+"
+    r"(?P<subject>[a-z]+)\s+(?P<verb>[a-z]+)\s+(?:the|an?|any|it|its|this|that|these|those|our|your|their|his|her|them|us)\b",
+    re.IGNORECASE,
+)
+
+
+def _plain_ideas(words: str, plain: str) -> tuple[Idea, ...]:
+    """The ideas of a question's plain words; its subject makes no phrase with its verb."""
+    found = ideas_of(plain)
+    apart = SUBJECT_THEN_VERB.match(words)
+    pair = (stem(apart["subject"]), stem(apart["verb"])) if apart is not None else ()
+    at = plain.find(apart["verb"]) if apart is not None and any(i.name == pair for i in found) else -1
+    if at < 0:
+        return found
+    first = ideas_of(plain[:at])
+    return (*first, *(i for i in ideas_of(plain[at:]) if i not in first))
 
 
 WHO_GIVES = pattern(r"\W*(?:and\s+)?who(?:m|ever)?\s+(?:will\s+|shall\s+|is\s+to\s+)?provides?\b", re.IGNORECASE)

@@ -132,7 +132,9 @@ def yes_or_no(passages: Passages, line: Line, question: Question) -> YesNo:
     if _is_left_out(passages, line):
         return YesNo(bool(LEAVES_OUT.search(question.text)))
     if (contrast := BUT_NOT.search(text, line.values.start, line.values.end)) is not None and places:
-        behind = max(places) >= contrast.start()  # "includes water but not gas": which of them is asked after
+        behind = (
+            max(_surest(question, line)) >= contrast.start()
+        )  # "includes water but not gas": which of them is asked after
         if behind or not NO.search(text, line.values.start, contrast.start()):
             return YesNo((not behind) is not bool(NO.search(question.text)))
     middle = sum(places) // len(places) if places else line.values.start
@@ -147,12 +149,22 @@ def yes_or_no(passages: Passages, line: Line, question: Question) -> YesNo:
     return _decided(question, line.values.of(text), near)
 
 
+def _surest(question: Question, line: Line) -> list[int]:
+    """Where the ideas of a question are named in a line, each by the surest of its ways that stand there."""
+    out: list[int] = []
+    for idea in question.ideas:
+        said = [(worth, way) for way, worth in idea.ways if any(w in line.own for w in way)]
+        top = max((worth for worth, _ in said), default=0.0)
+        out += [p for worth, way in said if worth == top for w in way for p in line.own.get(w, ())]
+    return out
+
+
 BUT_NOT = pattern(
     r",?\s+but\s+not\s+(?!more|less|later|earlier|only|to\b|if|until|unless|where|when|before|after|for\b|so\b)(?=[a-z])"
 )
 # "Only the points on costs and law are binding."
 ONLY_THESE = pattern(
-    r"\bonly\s+(?P<these>[^.;:]{3,160}?)\s+(?:is|are|was|were|shall\s+be|will\s+be|may|can|must)\s+(?P<so>[^.;]{3,80})",
+    r"\bonly\s+(?!(?:if|with|where|when|after|once|while|until|as|to|for|by|in|on|at|because)\b)(?P<these>[^.;:]{3,160}?)\s+(?:is|are|was|were|shall\s+be|will\s+be|may|can|must)\s+(?P<so>[^.;]{3,80})",
     re.IGNORECASE,
 )
 

@@ -459,7 +459,8 @@ class LineValues:
     @cached_property
     def roles(self) -> dict[str, str]:
         """Roles with the party that has each, as the document's own opening says."""
-        return {party.role: party.name for party, _, _ in self.passages.roles}
+        told = ((party.role, party.name) for party, _, _ in self.passages.roles)
+        return {role.title() if role.isupper() and len(role) > 3 else role: name for role, name in told}  # "HIRER"
 
     @cached_property
     def _common_words(self) -> set[str]:

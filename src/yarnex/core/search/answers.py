@@ -227,9 +227,11 @@ def _answers_of(inquiry: Inquiry, question: Question) -> list[Answer]:
     answers = _answers_as_read(inquiry, question, earlier)
     if question.alone is not None:
         alone = _answers_as_read(inquiry, inquiry.asked(question.alone))
-        if alone and (
-            not answers or likely_there(alone) > likely_there(answers) + (0.0 if question.reads_alone else ALONE)
-        ):
+        if not alone or not answers:
+            return alone or answers
+        leaning, by_itself = likely_there(answers), likely_there(alone)
+        untold = leaning < SURE_YES <= ENOUGH_UNNAMED <= by_itself
+        if untold or by_itself > leaning + (0.0 if question.reads_alone else ALONE):
             return alone
     return answers
 

@@ -32,11 +32,12 @@ from yarnex.core.search.evidence import (
     near_the_earlier,
     of_another_thing,
     of_the_party,
+    place_of_value,
     that_hold_then,
     where_it_stands,
 )
 from yarnex.core.search.fitting import REASON, WHY, that_may_stand
-from yarnex.core.search.from_lists import Offer, is_the_tax, of_bills, of_dates
+from yarnex.core.search.from_lists import BEFORE_TAX, Offer, is_the_tax, of_bills, of_dates
 from yarnex.core.search.inquiry import Inquiry
 from yarnex.core.search.limits import within_limit
 from yarnex.core.search.listed import listed_there
@@ -253,7 +254,9 @@ def _answers_as_read(inquiry: Inquiry, question: Question, earlier: Sequence[Ans
         of_another_thing(inquiry, parts, cued(inquiry, question, measured(question, as_bounded(inquiry, question, a))))
         for a in answers
     ]
-    answers = [a for a in answers if not is_the_tax(question.text, label_of_row(inquiry.document, a.span))]
+    if BEFORE_TAX.search(question.text):
+        places = ((a, place_of_value(inquiry, a) or a.span) for a in answers)
+        answers = [a for a, at in places if not is_the_tax(question.text, label_of_row(inquiry.document, at))]
     answers, of_another = of_the_party(inquiry, question, answers)
     inquiry.of_others[question.text] = of_another
     if earlier:

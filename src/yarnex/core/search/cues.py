@@ -52,7 +52,7 @@ CUES = (
     ),
     _cue(
         "most", "bound",
-        r"most|maximum|max|greatest|highest|largest|longest|biggest|tallest|limited|cap|capped|ceiling|up\s+to|at\s+most|how\s+(?:much|large|big|long|high|heavy|loud|many)\s+(?:may|can)|(?:not|no)\s+more",
+        r"most|maximum|max|greatest|highest|largest|longest|biggest|tallest|limited|cap|capped|ceiling|up\s+to|at\s+most|how\s+(?:much|large|big|long|high|heavy|loud|many)\s+(?:may|can)\b(?!.*\bnot\b)|(?:not|no)\s+more",
         r"\bup\s+to|\b(?:not|never|no|nor)\s+(?:be\s+|to\s+)?(?:run\s+)?(?:exceed(?:ing)?|more|over|longer|later|higher|larger|greater|taller)(?:\s+than)?|\bmax(?:imum|\.|\b)|\bat\s+most|\blimited\s+to|[≤<]=?|\bcapped\s+at|\bwithin",
         r"or\s+(?:less|below|under|fewer|shorter)\b|maximum\b|at\s+(?:the\s+)?most\b",
     ),

@@ -441,12 +441,10 @@ def as_bounded(inquiry: Inquiry, question: Question, answer: Answer) -> Answer:
     same sentence that is: "5% a week, up to 30%" gives at most 30%.
     """
     asked = cues_asked(question.text) & BOUNDS
-    at = _value_of(inquiry, answer)
+    at = place_of_value(inquiry, answer)
     sentence = inquiry.passages.sentence_at(answer.span.start)
     if len(asked) != 1 or answer.kind not in BOUNDED or at is None or sentence is None:
         return answer
-    if MAY_NOT.search(question.text):
-        return answer  # how long a restraint lasts
     text, span = inquiry.passages.text, sentence.span
     if not cues_said(text, at, span.start, span.end).isdisjoint(SAYS_A_BOUND):
         return answer
@@ -462,11 +460,10 @@ def as_bounded(inquiry: Inquiry, question: Question, answer: Answer) -> Answer:
     )  # fmt: skip
 
 
-MAY_NOT = pattern(r"\bhow\s+long\b.*\bnot\b", re.IGNORECASE)
 SAYS_A_BOUND = frozenset(("least", "most", "limit", "threshold", "under"))
 
 
-def _value_of(inquiry: Inquiry, answer: Answer) -> Span | None:
+def place_of_value(inquiry: Inquiry, answer: Answer) -> Span | None:
     """Where the value of an answer stands; None for what is worked out."""
     if answer.finding is None:
         return answer.span
@@ -479,7 +476,7 @@ def cued(inquiry: Inquiry, question: Question, answer: Answer) -> Answer:
     """The answer with what the words right around its value say of it: the least or the most, a start, the new one."""
     if answer.value is None or answer.kind in ("text", "list", "schedule", "yes_no", "gap"):
         return answer
-    text, value = inquiry.passages.text, _value_of(inquiry, answer)
+    text, value = inquiry.passages.text, place_of_value(inquiry, answer)
     if value is None:
         return answer
     sentence = inquiry.passages.sentence_at(value.start)

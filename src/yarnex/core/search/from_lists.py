@@ -24,11 +24,14 @@ BILL_TOTAL = pattern(
     re.IGNORECASE,
 )
 BEFORE_TAX = pattern(r"\b(?:before|without|excluding|net\s+of|ex)\s+(?:tax|vat|gst)\b", re.IGNORECASE)
-OF_TAX = pattern(r"\b(?:tax|vat|gst|duty)\b", re.IGNORECASE)
+OF_TAX = pattern(
+    r"\b(?:tax|vat|gst|duty)\b|\b(?:amount|total|balance)\s+(?:now\s+)?(?:due|payable)\b|\bgrand\s+total\b|\btotal\s+incl",
+    re.IGNORECASE,
+)
 
 
 def is_the_tax(question: str, label: str) -> bool:
-    """True for what is the tax itself where a question asks for something before it."""
+    """True for what is the tax itself, or what is to pay with it, where a question asks for something before it."""
     return BEFORE_TAX.search(question) is not None and OF_TAX.search(label) is not None and not LEFT_OUT.search(label)
 
 

@@ -1,0 +1,131 @@
+"""The most and the least of a sentence, a paper's own date, sums before tax, sums by the piece, and yes or no for one side."""
+
+from __future__ import annotations
+
+import pytest
+
+from yarnex.core.reading.text import read_text
+from yarnex.core.search import Inquiry, ask, understand
+from yarnex.core.values import YesNo
+
+LETTER = """Humber Carding Works Ltd
+The Old Rope Walk, Skelbrook
+
+19 February 2027
+
+The Directors
+Brackenfold Mills plc
+
+Dear Directors
+
+OFFER FOR THE CARDING OF NOILS
+
+1. Price. We card noils for £0.41 per kilogram, and the first bale of each lot at £62 per bale. The price holds until 30 September 2027.
+
+2. Delay. For each full day by which a lot is late we credit 0.7% of its price, up to 6%.
+
+3. Minimum. You send 900 kg a month and in any case at least 350 kg.
+
+4. Transfer. The Carder may assign; the Mill may not.
+
+5. Machines. The Carder may run the cards at weekends only if the doors are shut.
+
+6. Storage. The price includes pressing but not wrapping, labels or storage.
+
+7. Restraint. For eight months after the end the Carder may not card for others at Skelbrook, but for trials of up to fourteen days.
+
+Yours faithfully
+"""
+BILL = """# INVOICE 3318
+
+From: Humber Carding Works Ltd, to Brackenfold Mills plc, 4 March 2027
+
+| Item | Amount |
+| --- | --- |
+| Carding of noils | £2,050.00 |
+| VAT 20% | £410.00 |
+| Amount due | £2,460.00 |
+"""
+
+
+def paper(text, name):
+    return Inquiry(read_text(text.encode(), name, "0" * 64, markdown=name.endswith(".md")))
+
+
+@pytest.fixture(scope="module")
+def letter():
+    return paper(LETTER, "offer.txt")
+
+
+@pytest.fixture(scope="module")
+def bill():
+    return paper(BILL, "bill.md")
+
+
+@pytest.mark.parametrize(
+    ("question", "text"),
+    [
+        ("What credit is given for each day of delay?", "0.7%"),
+        ("What is the most that the credit for delay can come to?", "6%"),
+        ("How large can the credit for a late lot be at most?", "6%"),
+        ("How long may the Carder not card for others?", "eight months"),
+        ("When was the offer made?", "19 February 2027"),
+        ("When was the letter written?", "19 February 2027"),
+        ("What does it cost to card a kilogram?", "£0.41"),
+        ("What is the price for a bale?", "£62"),
+    ],
+)
+def test_values(letter, question, text):
+    found = ask(letter, understand(question))[0]
+    assert found.text.startswith(text), (found.text, found.working)
+
+
+def test_what_bounds_a_value_is_told_with_the_words_that_it_bounds(letter):
+    found = ask(letter, understand("What is the most that the credit for delay can come to?"))[0]
+    assert any("0.7% of its price, up to 6%" in step for step in found.working)
+    assert found.cites[0].quote.endswith("up to 6%.")
+
+
+@pytest.mark.parametrize("question", ["When was the sample sent?", "When was the machine made?"])
+def test_the_paper_s_own_date_is_of_nothing_else(letter, question):
+    assert not ask(letter, understand(question))[0].text.startswith("19 February")
+
+
+@pytest.mark.parametrize(
+    ("question", "value"),
+    [
+        ("May the Carder assign?", True),
+        ("May the Mill assign?", False),
+        ("May the Carder run the cards at weekends?", True),
+        ("Is pressing included?", True),
+        ("Is wrapping included?", False),
+    ],
+)
+def test_yes_or_no(letter, question, value):
+    assert ask(letter, understand(question))[0].value == YesNo(value)
+
+
+@pytest.mark.parametrize(
+    ("question", "text"),
+    [
+        ("How much VAT was charged?", "£410.00"),
+        ("What did the carding cost before VAT?", "£2,050.00"),
+    ],
+)
+def test_tax_and_what_is_before_it(bill, question, text):
+    assert ask(bill, understand(question))[0].text == text
+
+
+def test_a_subject_makes_no_phrase_with_its_verb():
+    names = [idea.name for idea in understand("May the bank transfer the deed?").ideas]
+    assert ("bank",) in names
+    assert ("transfer",) in names
+    phrase = [idea.name for idea in understand("Is a bank transfer accepted?").ideas]
+    assert ("bank", "transfer") in phrase
+
+
+def test_parties_in_capitals_are_known_by_them_in_the_text():
+    terms = "HIRE OF A CARD\n\nOWNER      Humber Carding Works Ltd, Skelbrook\nHIRER      Brackenfold Mills plc\nGOODS      One card\n\nThe Owner may assign; the Hirer may not.\n"
+    hire = paper(terms, "hire.txt")
+    assert {"Owner", "Hirer"} <= set(hire.values.roles)
+    assert ask(hire, understand("May the hirer assign?"))[0].value == YesNo(False)

@@ -24,7 +24,7 @@ from yarnex.core.search.cues import (
 )
 from yarnex.core.search.elapsed import elapsed_asked, elapsed_fit, split_year_fit, value_that_holds
 from yarnex.core.search.inquiry import Inquiry, Way
-from yarnex.core.search.opposites import opposed_to
+from yarnex.core.search.opposites import opposed_to, with_the_other
 from yarnex.core.search.question import AUXILIARY, CODE_WORDS, Question
 from yarnex.core.search.weighing import EVIDENCE, Answer, likely_there
 from yarnex.core.terms.by_words import COMPARED, Idea
@@ -508,6 +508,7 @@ def cued(inquiry: Inquiry, question: Question, answer: Answer) -> Answer:
     told = {
         "opposed": float(
             opposed_to(question.text, f"{row} {head} {near} {_of_all_sums(inquiry, question, answer, near)}")
+            or with_the_other(question.text, text[value.end : around.end])
             or not _as_far_ahead(question, f"{row} {head} {around.of(text)}")
         ),
         "cue_fit": fit,

@@ -9,6 +9,7 @@ from yarnex.core.errors import PackError
 from yarnex.core.packs import load_entries, pack_text
 from yarnex.core.patterns import pattern
 from yarnex.core.prepared import prepared
+from yarnex.core.words import stem
 
 Sides = tuple[re.Pattern[str], ...]
 
@@ -40,6 +41,31 @@ def opposed_to(question: str, told: str) -> bool:
     False
     """
     return _ruled_out(question, told, "opposites")
+
+
+WITH_IT = pattern(
+    r"\b(?P<lacks>without|excluding|less|with|including|plus)\s+(?:(?:the|an?|any|its|their)\s+)?(?P<what>[a-z][a-z-]{2,})",
+    re.IGNORECASE,
+)
+LACKS = ("without", "excluding", "less")
+
+
+def with_the_other(question: str, behind: str) -> bool:
+    """True where a value is said to be with what the question asks to do without, or the other way round.
+
+    >>> with_the_other("How loud is it without the hood?", " with the hood (option C)")
+    True
+    >>> with_the_other("How loud is it without the hood?", " without a hood")
+    False
+    """
+    said = WITH_IT.match(behind.lstrip(" ,("))
+    if said is None:
+        return False
+    return any(
+        stem(asked["what"]) == stem(said["what"])
+        and (asked["lacks"].lower() in LACKS) is not (said["lacks"].lower() in LACKS)
+        for asked in WITH_IT.finditer(question)
+    )
 
 
 def contrary(question: str, told: str) -> bool:

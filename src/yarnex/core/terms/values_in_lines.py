@@ -36,7 +36,7 @@ from yarnex.core.values import (
     find_quantities,
 )
 from yarnex.core.values.money import CODES, SIGNS
-from yarnex.core.values.numbers import read_digits
+from yarnex.core.values.numbers import WORDS, read_digits, read_number
 
 BARE = pattern(r"(?P<open>[(\[])?\s*(?P<minus>[-−–])?\s*(?P<digits>\d[\d.,  '’]*)\s*(?P<close>[)\]])?(?:\s*[*†‡])?")
 REFERENCE = pattern(
@@ -119,6 +119,11 @@ _person = pattern(
     r"(?:(?:Mr|Mrs|Ms|Miss|Dr|Prof(?:essor)?|Sir|Dame|Lord|Lady|Hon)\.?\s+)?(?:[A-Z][a-zà-ÿ]+(?:[-’'][A-Z][a-zà-ÿ]+)*|[A-Z]\.)(?:\s+(?:(?:de|van|von|der|den|la|le|du|O[’']|Mac|Mc)\s*)?[A-Z][\wà-ÿ]*(?:[-’'][A-Z]?[\wà-ÿ]+)*){1,3}"
 )
 LABEL_BEHIND = pattern(r"\s+(?:Title|Name|By|Its|Date|Signature|Position|Tel|Email|Phone)\Z")
+# "..., and the Executive six."
+AND_SO_MANY = pattern(
+    rf"[^.;]{{0,40}}?\band\s+(?!(?:in|under|of)\b)(?:[\w’'-]+\s+){{1,3}}?(?<!clause\s)(?<!section\s)(?<!schedule\s)(?<!part\s)(?<!item\s)(?<!page\s)(?<!article\s)(?<!no\s)(?P<count>{WORDS}|\d{{1,3}})\s*(?=[.;,)]|\Z)",
+    re.IGNORECASE,
+)
 IN_ANY = pattern(
     r"\b(?:in|within|during)\s+(?:any|each|every)\s+(?:period\s+of\s+|rolling\s+|consecutive\s+)?\Z", re.IGNORECASE
 )
@@ -320,7 +325,7 @@ class LineValues:
             ]
             found = told or found
         if found or line.kind != "cell":
-            return found
+            return [*found, *self._same_unit(line, found[-1])] if found else found
         figure = self._figure(line)
         head = self._heads(line)[0] + " " + line.label
         unit = TIME_HEAD.search(head)
@@ -332,6 +337,15 @@ class LineValues:
             name = re.sub(r"\s+|working", lambda m: "_" if m.group().isspace() else "business", unit["unit"].lower())
             return [Found(Duration(figure[0], name if name.endswith("s") else name + "s"), figure[1])]
         return []
+
+    def _same_unit(self, line: Line, before: Found[Value]) -> list[Found[Value]]:
+        """What follows a length of time with its unit left out: "the Company gives nine months and the Executive six"."""
+        m = AND_SO_MANY.search(self.text, before.span.end, line.values.end)
+        count = read_number(m["count"])[0] if m is not None else None
+        if m is None or count is None or not isinstance(before.value, Duration):
+            return []
+        unit = before.value.unit
+        return [Found(Duration(count, unit), Span(*m.span("count")), f"{unit.replace('_', ' ')}, as before it")]
 
     def numbers(self, line: Line) -> list[Found[Value]]:
         """Quantities with their unit, and counts that are part of nothing else."""

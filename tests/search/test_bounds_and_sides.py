@@ -129,3 +129,33 @@ def test_parties_in_capitals_are_known_by_them_in_the_text():
     hire = paper(terms, "hire.txt")
     assert {"Owner", "Hirer"} <= set(hire.values.roles)
     assert ask(hire, understand("May the hirer assign?"))[0].value == YesNo(False)
+
+
+SERVICE = """# Service Agreement
+
+This Agreement is made on 3 May 2027 between (1) Brackenfold Mills plc (the "Company") and (2) Imke Tolland (the "Overseer").
+
+1. Notice. The Company must give ten months and the Overseer four. Neither need give a reason.
+
+2. Restraint. For five months after the end the Company shall not hire the family of the Overseer. The Overseer shall not card for others for seven months.
+"""
+
+
+@pytest.mark.parametrize(
+    ("question", "months"),
+    [
+        ("What notice must the Company give?", 10),
+        ("What notice must she give?", 4),
+        ("For how long may she not card for others?", 7),
+    ],
+)
+def test_who_is_called_she_is_the_only_person(question, months):
+    found = ask(paper(SERVICE, "service.md"), understand(question))[0]
+    assert (found.value.value, found.value.unit) == (months, "months")
+
+
+def test_a_value_with_what_is_to_be_left_out_is_another():
+    words = "# Card\n\n| Property | Value |\n| --- | --- |\n| Noise | 79 dB(A) with the cover; 86 dB(A) |\n"
+    card = paper(words, "card.md")
+    assert ask(card, understand("How loud is it without the cover?"))[0].value.value == 86
+    assert ask(card, understand("How loud is it with the cover?"))[0].value.value == 79

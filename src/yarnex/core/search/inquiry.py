@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections import Counter
 from collections.abc import Callable, Sequence
 from dataclasses import replace
@@ -11,18 +12,20 @@ from typing import TYPE_CHECKING
 from yarnex.core.document import Document
 from yarnex.core.errors import PackError
 from yarnex.core.packs import load_entries, pack_text
+from yarnex.core.patterns import pattern
 from yarnex.core.phrases import SLOT
 from yarnex.core.prepared import prepared
 from yarnex.core.search.question import Question, stems_asked
 from yarnex.core.search.roster_model import RosterItem
 from yarnex.core.terms import Finding, Sheet, Term, abstract
 from yarnex.core.terms.abstract import Abstract, sheet_for
-from yarnex.core.terms.by_words import Idea, Matcher, matcher_of
+from yarnex.core.terms.by_words import Idea, Matcher, ideas_of, matcher_of
 from yarnex.core.terms.computed import WORKS_WITH
 from yarnex.core.terms.identity import SALUTATION, identify
 from yarnex.core.terms.particulars import other_particulars
 from yarnex.core.terms.passages import Passages
 from yarnex.core.terms.values_in_lines import LineValues, line_values_of
+from yarnex.core.values.parties import is_organisation
 from yarnex.core.words import stem, stems_of
 from yarnex.core.words.synonyms import Stems
 
@@ -33,6 +36,8 @@ if TYPE_CHECKING:
     from yarnex.core.search.meaning import SentenceModel
     from yarnex.core.search.weighing import Answer
 
+A_PERSON = pattern(r"\b(?:he|she)\b", re.IGNORECASE)
+WHO = 0.6  # how much the role of the person counts whom a question only calls he or she
 HEAD = 1200  # characters in which a paper says what it is
 ITSELF_SAID = ("it", "this", "document", "paper")
 Way = tuple[frozenset[str], float]
@@ -127,6 +132,10 @@ class Inquiry:
                 replace(i, ways=tuple(w for w in i.ways if not self._only_a_party(i, w[0]))) for i in question.ideas
             )
             question = replace(question, ideas=ideas)
+        if A_PERSON.search(question.text) and self.person:  # "what notice must she give?": the Executive
+            have = {i.name for i in question.ideas}
+            who = tuple(replace(i, weight=WHO * i.weight) for i in ideas_of(self.person) if i.name not in have)
+            question = replace(question, ideas=(*question.ideas, *who))
         own = PAPERS | frozenset(stems_of(identify(self.document).kind.replace("_", " ")))
         question = replace(
             question,
@@ -139,6 +148,12 @@ class Inquiry:
             if not named.issuperset(i.name) or any(w in self.matcher.lines.postings for w in i.name)
         )
         return replace(question, ideas=kept) if kept and len(kept) < len(question.ideas) else question
+
+    @cached_property
+    def person(self) -> str:
+        """The role of the only party that is a person; "" where there is none or several."""
+        found = [role for role, name in self.values.roles.items() if not is_organisation(name) and role[:1].isupper()]
+        return found[0] if len(found) == 1 else ""
 
     def nearness_to(self, question: Question) -> Callable[[Sequence[str]], list[float]] | None:
         """How near to a question some texts are in meaning; None without a model."""

@@ -40,8 +40,8 @@ def paper():
 @pytest.mark.parametrize(
     ("question", "answer"),
     [
-        ("How many frames have they built?", "43"),
-        ("How many cones are there?", "31"),
+        ("How many frames have they built?", "43 spinning frames"),
+        ("How many cones are there?", "31 cones"),
         ("How much has been spent on the dyehouse?", "GBP 41 million"),
         ("What is the policy number?", "KL-20931"),
         ("How much power does it draw?", "38 kW"),

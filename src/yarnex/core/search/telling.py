@@ -76,7 +76,7 @@ def finding_of(inquiry: Inquiry, question: Question, answer: Answer) -> Finding:
     if known is not None:  # a term that is there, or not, decides a yes or no
         state = "stated" if known.state in ("computed", "conflicting") else known.state
         return Finding(document, term, state, answer.value, known.text, confidence, known.cites, known.working, why=why)
-    words = _reason_told(inquiry, question, answer) or words_told(answer)
+    words = _reason_told(inquiry, question, answer) or _with_what_is_counted(answer) or words_told(answer)
     cites: tuple[Cite, ...] = (answer.quote,)
     if (signer := _signer(inquiry, question, answer)) is not None:  # with post and for whom
         words = f"{signer.name}{', ' if signer.post else ''}{signer.post}, for {signer.party}"
@@ -92,6 +92,28 @@ def finding_of(inquiry: Inquiry, question: Question, answer: Answer) -> Finding:
     return Finding(
         document, term, "stated", answer.value, on_one_line(words), confidence, cites, tuple(working), why=why
     )
+
+
+# What a bare number counts, "ten units a week", and of how many it is one, "one claim in twenty".
+_no_thing = r"(?:of|in|on|at|to|by|for|and|or|nor|is|are|was|were|be|may|can|shall|will|must|from|with|without|as|than|but|which|that|who|has|have|had|if|when|where|per|an?|the|it|he|she|they|we|you|more|less|not|after|before|during|until|since|over|under|up|down|out|each|every|so|then|only|both|means|says|shows|suggests|gives|makes|needs|does|plus|this|its|his|hers|theirs|ours|always|perhaps)\b"
+COUNTED_THING = pattern(
+    rf"\s(?:(?!{_no_thing})[a-z][a-z-]+\s){{0,2}}(?!{_no_thing})(?:[a-z][a-z-]*[a-rt-z]s|people|staff|children|men|women)\b(?:\s(?:an?|per|each|every)\s[a-z]+)?"
+)
+ONE_IN = pattern(r"\bone\s+(?:[a-z]+\s+)?in\s+\Z", re.IGNORECASE)
+
+
+def _with_what_is_counted(answer: Answer) -> str:
+    """A bare number in running text with the word for what it counts; "" for anything else."""
+    value, document, at = answer.value, answer.quote.document, answer.span
+    if not isinstance(value, Quantity) or value.unit is not None or document.cell_at(at) is not None:
+        return ""
+    thing = COUNTED_THING.match(document.text, at.end, answer.quote.span.end)
+    share = ONE_IN.search(document.text, answer.quote.span.start, at.start)
+    if thing is None and share is None:
+        return ""
+    return document.text[
+        share.start() if share is not None else at.start : thing.end() if thing is not None else at.end
+    ]
 
 
 WROTE = pattern(r"\bwho(?:se)?\b.*\b(?:wrote|written|sent|sends|signed|signs|from)\b|\bfrom\s+whom\b", re.IGNORECASE)

@@ -172,3 +172,15 @@ def test_a_value_with_what_is_to_be_left_out_is_another():
 def test_a_number_is_told_with_what_it_counts(words, question, text):
     found = ask(paper(f"# Yard\n\n{words}\n", "yard.md"), understand(question))[0]
     assert found.text.startswith(text)
+
+
+@pytest.mark.parametrize(
+    ("question", "leans"),
+    [
+        ("What is the most that the rent can rise by?", False),
+        ("Is that the limit?", True),
+        ("How long does that last?", True),
+    ],
+)
+def test_that_points_back_only_where_it_stands_for_something(question, leans):
+    assert understand(question, before=understand("How many spaces are there?")).leans is leans

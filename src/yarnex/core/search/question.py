@@ -221,7 +221,7 @@ OPENING = pattern(
 )
 FOLLOWS = pattern(r"\A(?:and|but|so)\b|\A(?:what|how)\s+about\b", re.IGNORECASE)
 POINTS_BACK = pattern(
-    r"\b(?:it|its|that|this|they|them|then|(?<!is\s)(?<!are\s)(?<!was\s)(?<!were\s)there|these|those|he|she|his|her|does\s+not)\b",
+    r"\b(?:it|its|that(?!\s+(?:the|an?|our|your|their|each|any)\s)|(?<=\bis\s)that|(?<=\bwas\s)that|(?<=\bdoes\s)that|(?<=\bdid\s)that|(?<=\bwill\s)that|this|they|them|then|(?<!is\s)(?<!are\s)(?<!was\s)(?<!were\s)there|these|those|he|she|his|her|does\s+not)\b",
     re.IGNORECASE,
 )
 # "On how much notice?" goes on with what was asked before it.

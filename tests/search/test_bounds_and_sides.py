@@ -184,3 +184,8 @@ def test_a_number_is_told_with_what_it_counts(words, question, text):
 )
 def test_that_points_back_only_where_it_stands_for_something(question, leans):
     assert understand(question, before=understand("How many spaces are there?")).leans is leans
+
+
+def test_what_is_repaid_early_is_no_deposit():
+    words = "# LOAN AGREEMENT\n\nThe Lender lends the Borrower £900,000.\n\n4.2 The Borrower may prepay the loan in sums of at least £60,000, on twelve days' notice.\n"
+    assert not ask(paper(words, "loan.md"), understand("How much is the deposit?"))[0].found

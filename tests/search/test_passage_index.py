@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 from yarnex.core.binder import store_for
 from yarnex.core.reading import ReadOptions
 from yarnex.core.search import ask_all, nearest_paths, understand
-from yarnex.core.search.passage_index import FILE, PassageIndex, _expression, _token
+from yarnex.core.search.passage_index import FILE, PassageIndex, _expression, _token, entries_of
 
 LEASE = "The Tenant shall pay a deposit of £4,000 to the Landlord.\n\nThe rent is £30,000 a year.\n"
 YARN = "The supplier delivers forty bales of fleece each month.\n\nPrices rise by 2 per cent a year.\n"
@@ -22,7 +22,7 @@ MINUTES = "The board met on 4 May 2026.\n\nIt was decided to repair the boiler h
 def index(document):
     made = PassageIndex(None)
     for name, text in (("lease", LEASE), ("yarn", YARN), ("minutes", MINUTES)):
-        made.add(name, [document(text, f"{name}.txt")])
+        made.add(name, entries_of([document(text, f"{name}.txt")]))
     return made
 
 
@@ -55,8 +55,8 @@ def test_papers_not_asked_for_and_not_known_do_not_count(index):
 
 def test_it_is_kept_in_a_file_and_a_paper_is_taken_in_once(tmp_path, document):
     first = PassageIndex(tmp_path / FILE)
-    first.add("lease", [document(LEASE, "lease.txt")])
-    first.add("lease", [document(LEASE, "lease.txt")])
+    first.add("lease", entries_of([document(LEASE, "lease.txt")]))
+    first.add("lease", entries_of([document(LEASE, "lease.txt")]))
     first.close()
     again = PassageIndex(tmp_path / FILE)
     assert again.has("lease")
@@ -67,10 +67,10 @@ def test_it_is_kept_in_a_file_and_a_paper_is_taken_in_once(tmp_path, document):
 
 def test_two_runs_that_take_in_the_same_paper_leave_each_line_once(tmp_path, document):
     first, second = PassageIndex(tmp_path / FILE), PassageIndex(tmp_path / FILE)
-    second.add("minutes", [document(MINUTES, "minutes.txt")])
-    first.add("lease", [document(LEASE, "lease.txt")])
+    second.add("minutes", entries_of([document(MINUTES, "minutes.txt")]))
+    first.add("lease", entries_of([document(LEASE, "lease.txt")]))
     lines = first._base.execute("SELECT count(*) FROM lines").fetchone()
-    second.add("lease", [document(LEASE, "lease.txt")])
+    second.add("lease", entries_of([document(LEASE, "lease.txt")]))
     assert first._base.execute("SELECT count(*) FROM lines").fetchone() == lines
     assert second.nearness(["minutes"], [understand("How large is the deposit?")])["minutes"] == 0
 
@@ -79,19 +79,19 @@ def test_two_runs_that_take_in_the_same_paper_leave_each_line_once(tmp_path, doc
 def test_a_damaged_file_is_begun_anew(tmp_path, document, content):
     (tmp_path / FILE).write_bytes(content)
     index = PassageIndex(tmp_path / FILE)
-    index.add("lease", [document(LEASE, "lease.txt")])
+    index.add("lease", entries_of([document(LEASE, "lease.txt")]))
     assert index.has("lease")
 
 
 def test_where_no_file_can_be_made_memory_serves(tmp_path, document):
     index = PassageIndex(tmp_path / "no such folder" / FILE)
-    index.add("lease", [document(LEASE, "lease.txt")])
+    index.add("lease", entries_of([document(LEASE, "lease.txt")]))
     assert index.has("lease")
 
 
 def test_what_another_version_has_made_goes(tmp_path, document):
     old = PassageIndex(tmp_path / FILE, "1")
-    old.add("lease", [document(LEASE, "lease.txt")])
+    old.add("lease", entries_of([document(LEASE, "lease.txt")]))
     old.close()
     assert PassageIndex(tmp_path / FILE, "1").has("lease")
     assert not PassageIndex(tmp_path / FILE, "2").has("lease")

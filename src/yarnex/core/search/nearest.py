@@ -52,7 +52,7 @@ def nearest_paths(
                     yield path, documents
 
         for path, entries in worked_at(entries_of, to_take_in(), min(processes, len(missing))):
-            index.take_in(keys[path], entries)
+            index.add(keys[path], entries)
         near = index.nearness(list(dict.fromkeys(keys.values())), [understand(q) for q in questions])
         order = sorted((p for p in paths if p not in unread), key=lambda p: -near[keys[p]])
         kept = unread | {p for p in order[:most] if near[keys[p]] > 0}

@@ -61,12 +61,8 @@ class PassageIndex:
         """Whether the paper's lines are in it."""
         return self._base.execute("SELECT 1 FROM papers WHERE key = ?", (key,)).fetchone() is not None
 
-    def add(self, key: str, documents: Iterable[Document]) -> None:
-        """Take in the passages of a paper, of a mail or archive those of all that it encloses; whole or not at all."""
-        self.take_in(key, entries_of(tuple(documents)))
-
-    def take_in(self, key: str, entries: Entries) -> None:
-        """Take in what `entries_of` made of a paper."""
+    def add(self, key: str, entries: Entries) -> None:
+        """Take in what `entries_of` made of a paper, whole or not at all."""
         rows, made = entries
         try:
             self._base.execute("BEGIN IMMEDIATE")
@@ -86,7 +82,7 @@ class PassageIndex:
                 self._base.execute("ROLLBACK")
             self._base = _into_memory(self._base)
             if not self.has(key):
-                self.take_in(key, entries)
+                self.add(key, entries)
 
     def passages_of(self, document: Document, key: str) -> Passages | None:
         """What an earlier run has made of a document and kept under this key; None where there is none, or it is damaged."""
@@ -153,7 +149,9 @@ class PassageIndex:
 
 
 def entries_of(documents: Sequence[Document]) -> Entries:
-    """What the index holds of a paper: its passages, and what is made of each of its documents before it is asked."""
+    """What the index holds of a paper, of a mail or archive that of all that it encloses: its passages, and what is made of
+    each document before it is asked.
+    """
     read = [Passages(document) for document in documents]
     rows = [row for passages in read for row in _rows(matcher_of(passages).lines.lines)]
     keyed = [(key_of_content(passages.document), passages) for passages in read]

@@ -9,6 +9,7 @@ from __future__ import annotations
 import email
 import email.policy
 import hashlib
+import itertools
 import re
 from collections.abc import Callable
 from dataclasses import replace
@@ -18,6 +19,7 @@ from typing import Any
 
 from yarnex.core.document import Problem
 from yarnex.core.errors import UnreadableError
+from yarnex.core.patterns import pattern
 from yarnex.core.reading.assemble import assemble
 from yarnex.core.reading.inline import Inline
 from yarnex.core.reading.layout.paragraphs import Draft
@@ -143,13 +145,23 @@ def _body(message: EmailMessage, path: str, problems: list[Problem]) -> list[Dra
         return structure(reader.drafts)
     from yarnex.core.reading.text import line_drafts
 
-    lines = [_unquoted(line) for line in words.replace("\r\n", "\n").replace("\r", "\n").expandtabs(8).split("\n")]
-    return line_drafts(lines, page=0)
+    lines = words.replace("\r\n", "\n").replace("\r", "\n").expandtabs(8).split("\n")
+    drafts: list[Draft] = []
+    before = 0
+    for _, several in itertools.groupby(lines, _times_quoted):  # each mail of a chain is wrapped at its own width
+        own = [QUOTED.sub("", line) for line in several]
+        drafts += line_drafts(own, page=0, before=before)
+        before += len(own)
+    return drafts
 
 
-def _unquoted(line: str) -> str:
-    """A line of an earlier mail without the marks that quoting put before it."""
-    return re.sub(r"\A(?:\s?>)+ ?", "", line)
+QUOTED = pattern(r"\A(?:\s?>)+ ?")
+
+
+def _times_quoted(line: str) -> int:
+    """How many mails deep a line is quoted, by the marks that quoting put before it."""
+    marks = QUOTED.match(line)
+    return marks.group().count(">") if marks is not None else 0
 
 
 def _attachments(

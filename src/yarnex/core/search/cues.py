@@ -58,7 +58,7 @@ CUES = (
     ),
     _cue(
         "threshold", "step",
-        r"above|over\s+what|beyond|threshold|exceeds?|more\s+than|larger\s+than|bigger\s+than|before\s+.*\b(?:claim|pay)",
+        r"above|over\s+what|from\s+(?:what|which)\s+(?:size|sum|amount|level|salary|value|price|pay|income|turnover)|beyond|threshold|exceeds?|more\s+than|larger\s+than|bigger\s+than|before\s+.*\b(?:claim|pay)",
         r"\b(?:above|exceed(?:s|ing|ed)?|more\s+than|over|in\s+excess\s+of|greater\s+than|beyond|larger\s+than)",
     ),
     _cue(
@@ -175,10 +175,15 @@ ROW_NUMBERS = pattern(
 MORE_NUMBERS = pattern(r"(?:\s*(?:,|and|or|&)\s*(?P<number>\d{1,4}|[A-Z]\d?)\b)")
 
 
+A_CASE = pattern(r"(?:and|but|so)\s+(?:on|for|if|when|where|with|in|at)\b(?!\s+(?:what|which|how)\b)", re.IGNORECASE)
+
+
 @lru_cache(maxsize=64)
 def cues_asked(question: str) -> frozenset[str]:
     """What a question wants a value to be, by the names of CUES."""
     found = frozenset(c.name for c in CUES if c.asked.search(question))
+    if A_CASE.match(question):  # "and on sales above the threshold?"
+        found -= {"threshold", "under", "limit", "most", "least"}
     return found - {"least"} if "threshold" in found else found  # "above what sum is consent needed"
 
 

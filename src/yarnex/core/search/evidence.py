@@ -303,6 +303,9 @@ SOME_OF_THE_SUM = pattern(
 )
 
 
+OF_ALL_OF_THEM = pattern(r"\bhow\s+many\s+(?:[\w’'-]+\s+){1,3}(?:are|were)\s+there\b(?:\s+(?:in\s+(?:all|issue|total)|altogether))?\W*\Z", re.IGNORECASE)
+
+
 def _of_the_whole(question: Question, answer: Answer, whole: re.Pattern[str], some: re.Pattern[str]) -> float:
     """1 for the first of two values of which the second is the whole, -1 for the second; the other way round where a
     question asks for all of it; 0 where neither is part of the other.
@@ -312,7 +315,7 @@ def _of_the_whole(question: Question, answer: Answer, whole: re.Pattern[str], so
     text, place = answer.quote.document.text, answer.span
     before = max(0, place.start - 40)
     fit = float(whole.match(text, place.end) is not None) or -float(some.search(text, before, place.start) is not None)
-    return -fit if not WHOLE.isdisjoint(question.stems) else fit
+    return -fit if not WHOLE.isdisjoint(question.stems) or OF_ALL_OF_THEM.search(question.text) else fit
 
 
 BY_ONE_ASKED = pattern(r"\b(?:per|an?|each|every|by\s+the)\s+(?P<one>[a-z]{2,}(?:\s+[a-z]{2,})?)", re.IGNORECASE)
@@ -509,6 +512,7 @@ def cued(inquiry: Inquiry, question: Question, answer: Answer) -> Answer:
         "opposed": float(
             opposed_to(question.text, f"{row} {head} {near} {_of_all_sums(inquiry, question, answer, near)}")
             or with_the_other(question.text, text[value.end : around.end])
+            or _beyond_it(question.text, opening)
             or not _as_far_ahead(question, f"{row} {head} {around.of(text)}")
         ),
         "cue_fit": fit,
@@ -546,6 +550,19 @@ def _is_comparative(question: Question, table: Table, cell: Cell, text: str) -> 
     }
     columns = sorted(years)
     return len(columns) == 2 and years[columns[0]] > years[columns[1]] and cell.column == columns[1]
+
+
+BEYOND = r"over|above|more\s+than|longer\s+than|greater\s+than|beyond|exceeding"
+UP_TO = r"up\s+to|under|below|less\s+than|within|not\s+(?:over|above|exceeding|more\s+than)"
+A_MEASURE = r"\s+(?P<much>[£$€]?\d[\d.,]*\s*[a-z]*)"
+SIDE_OF = tuple(pattern(rf"(?<!not\s)\b(?:{words}){A_MEASURE}", re.IGNORECASE) for words in (BEYOND, UP_TO))
+
+
+def _beyond_it(question: str, row: str) -> bool:
+    """True for a row on the other side of a measure than a question: "over 100 miles", "up to 100 miles"."""
+    asked = [{m["much"].lower() for m in side.finditer(question)} for side in SIDE_OF]
+    told = [{m["much"].lower() for m in side.finditer(row)} for side in SIDE_OF] if any(asked) else []
+    return bool(told) and any(asked[i] & told[1 - i] and not asked[i] & told[i] for i in (0, 1))
 
 
 # "What do they guide to?": what has come out is no answer.

@@ -66,7 +66,7 @@ FORMS: tuple[tuple[str, tuple[str, ...]], ...] = (
     (r"(?:\A|,\s+)(?:and\s+|but\s+)?(?:by\s+|from\s+|since\s+|until\s+|on\s+|up\s+to\s+)?when\b|\b(?:what|which)\s+(?:\S+\s+)?(?:date|day)\b|\bwhat\s+year\s+end\b", ("date", "time", "duration", "text")),
     (r"\bwhat\s+(?:\w+\s+){0,3}?(?:limit|cap|ceiling|deductible|excess)\b|\bwhat\s+is\s+the\s+(?:most|least|highest|lowest|largest|smallest|greatest)\b", ("money", "percent", "number", "duration", "text")),
     (r"\bto\s+(?:what|how\s+much)\s+(?:is|are|was|were|has|have|did|will|does)\b.*\b(?:raised?|increased?|cut|reduced?|lowered|changed|extended|risen?|rose|fall|fallen|fell|grown?)\b", ("money", "percent", "number", "duration", "text")),
-    (r"\A(?:and\s+)?(?:above|below|beyond)\s+(?:what|which)\b", ("money", "percent", "number", "duration", "text")),
+    (r"\A(?:and\s+)?(?:(?:above|below|beyond)\s+(?:what|which)\b|(?:from|over|under)\s+(?:what|which)\s+(?:size|sum|amount|level|salary|value|price|pay|income|turnover)\b)", ("money", "percent", "number", "duration", "text")),
     (r"\bto\s+what\s+(?:level|standard|extent|degree)\b", ("text", "money", "percent", "number")),
     (r"\bwhat\s+(?:\S+\s+){0,3}?range\b|\bhow\s+(?:is|are|was|were)\b|\bunder\s+(?:which|what)\b|\bwhat\s+state\b|\bto\s+what\s+is\b", ("text", "percent", "money")),
     (r"\bwhere\b|\bwhat\s+(?:address|place)\b", ("text",)),

@@ -29,7 +29,7 @@ DENIES = pattern(
     re.IGNORECASE,
 )
 NO = pattern(
-    r"\b(?:not(?!\s+(?:less|more|later|earlier|fewer|exceed\w*|only|unreasonabl\w+|limited\s+to|be\s+unreasonabl\w+))|no(?!\s+(?:later|less|more|fewer))|never|none|neither|nor|cannot|[a-z]+n['’]t|nothing|nobody|excluded|excludes|prohibited|refused?|unable|rul(?:e[sd]?|ing)\s+out|(?:outside|beyond)\s+(?:of\s+)?(?:the|its)\s+scope|falls?\s+outside|out\s+of\s+scope|waive[sd]?|non-\w+)\b",
+    r"\b(?:not(?!\s+(?:less|more|later|earlier|fewer|exceed\w*|only|unreasonabl\w+|limited\s+to|be\s+unreasonabl\w+))|no(?!\s+(?:later|less|more|fewer))|never|none|neither|nor|cannot|[a-z]+n['’]t|nothing|nobody|excluded|excludes|prohibited|refused?|unable|rul(?:e[sd]?|ing)\s+out|den(?:y|ies|ied)|(?:outside|beyond)\s+(?:of\s+)?(?:the|its)\s+scope|falls?\s+outside|out\s+of\s+scope|waive[sd]?|non-\w+)\b",
     re.IGNORECASE,
 )
 UNCONDITIONAL = pattern(
@@ -142,11 +142,25 @@ def yes_or_no(passages: Passages, line: Line, question: Question) -> YesNo:
     near = text[start : min(line.values.end, middle + 120)]
     if contrary(question.text, near) and not NO.search(near):
         return YesNo(bool(NO.search(question.text)))
+    if not NO.search(near) and _stands_behind_without(question, text, line):
+        return YesNo(bool(NO.search(question.text)))
     if (
         len(NO.findall(near)) > 1
     ):  # "as it cannot be told, nothing is set aside": only what denies the deed itself counts
         near = _part_with_most(text, start, min(line.values.end, middle + 120), places)
     return _decided(question, line.values.of(text), near)
+
+
+# "It shall be returned, without interest": what is asked after stands behind the word.
+WITHOUT = pattern(r"\b(?:without|free\s+(?:of|from)|(?<!not\s)exempt\s+from)\s+(?:(?:any|the|further|extra|prior|paying)\s+)*\Z", re.IGNORECASE)
+
+
+def _stands_behind_without(question: Question, text: str, line: Line) -> bool:
+    """True where a line names what is asked after only to say that it is without it."""
+    if WITHOUT_LEAVE.search(question.text) or re.search(r"\bwithout\b|\bfree\b", question.text, re.IGNORECASE):
+        return False
+    named = _surest(question, line)
+    return any(WITHOUT.search(text, max(line.values.start, at - 32), at) for at in named)
 
 
 def _surest(question: Question, line: Line) -> list[int]:

@@ -33,7 +33,7 @@ _by_word = {
 }
 
 # Words for what is given as a part of a hundred.
-SHARES = "humidity moisture purity yield occupancy utilisation turnout stake shareholding leverage gearing solvency efficiency efficient purity accuracy"
+SHARES = "humidity moisture purity yield occupancy utilisation turnout stake shareholding holding leverage gearing solvency efficiency efficient purity accuracy"
 _shares = frozenset(stem(word) for word in SHARES.split())
 
 

@@ -124,6 +124,10 @@ AND_SO_MANY = pattern(
     rf"[^.;]{{0,40}}?\band\s+(?!(?:in|under|of)\b)(?:[\w’'-]+\s+){{1,3}}?(?<!clause\s)(?<!section\s)(?<!schedule\s)(?<!part\s)(?<!item\s)(?<!page\s)(?<!article\s)(?<!no\s)(?P<count>{WORDS}|\d{{1,3}})\s*(?=[.;,)]|\Z)",
     re.IGNORECASE,
 )
+NOR_MORE = pattern(
+    rf"\b(?P<count>{WORDS}|\d{{1,3}})(?:\s+\([^)]{{1,12}}\))?,?\s+(?:nor|or|and\s+not|but\s+not|and\s+no|but\s+no)\s+(?:more|later|longer|earlier|less)\s+than\s+\Z",
+    re.IGNORECASE,
+)
 IN_ANY = pattern(
     r"\b(?:in|within|during)\s+(?:any|each|every)\s+(?:period\s+of\s+|rolling\s+|consecutive\s+)?\Z", re.IGNORECASE
 )
@@ -181,7 +185,7 @@ class LineValues:
             return self._with_days_beside(line, found)
         if self.written is None:
             return found
-        return [
+        near: list[Found[Value]] = [
             Found(
                 DateValue(day),
                 _moved(span, line.values.start),
@@ -189,6 +193,7 @@ class LineValues:
             )
             for day, span in days_without_year(line.values.of(self.text), self.written, lies=_lies)
         ]
+        return sorted((*near, *self._in_the_same_month(line, near)), key=lambda f: f.span)
 
     def _with_days_beside(self, line: Line, found: list[Found[Value]]) -> list[Found[Value]]:
         """The dates of a line with the days beside them that leave out the year: "on 7 August 2026 to holders on 10 July"."""
@@ -200,13 +205,18 @@ class LineValues:
             place = _moved(span, line.values.start)
             if not any(f.span.overlaps(place) for f in found):
                 more.append(Found(DateValue(other), place, f"no year said; {other.year} as the date beside it"))
-        for m in THE_NTH.finditer(self.text, line.values.start, line.values.end):
-            dated = [f.value.day for f in (*found, *more) if isinstance(f.value, DateValue) and f.span.end <= m.start()]
+        return sorted((*found, *more, *self._in_the_same_month(line, [*found, *more])), key=lambda f: f.span)
+
+    def _in_the_same_month(self, line: Line, found: Sequence[Found[Value]]) -> list[Found[Value]]:
+        """The days of a line that name no month, "the 20th", in that of the day before them."""
+        same: list[Found[Value]] = []
+        for m in THE_NTH.finditer(self.text, line.values.start, line.values.end) if found else ():
+            dated = [f.value.day for f in found if isinstance(f.value, DateValue) and f.span.end <= m.start()]
             if dated and dated[-1] is not None:
                 with suppress(ValueError):  # no such day in that month
-                    same = DateValue(dated[-1].replace(day=int(m["day"])))
-                    more.append(Found(same, Span(*m.span("nth")), "the month of the day before it"))
-        return sorted((*found, *more), key=lambda f: f.span)
+                    day = DateValue(dated[-1].replace(day=int(m["day"])))
+                    same.append(Found(day, Span(*m.span("nth")), "the month of the day before it"))
+        return same
 
     @cached_property
     def written(self) -> date | None:
@@ -325,7 +335,8 @@ class LineValues:
             ]
             found = told or found
         if found or line.kind != "cell":
-            return [*found, *self._same_unit(line, found[-1])] if found else found
+            lower = [f for one in found for f in self._lower_bound(line, one)]
+            return sorted([*found, *lower, *self._same_unit(line, found[-1])], key=lambda f: f.span) if found else found
         figure = self._figure(line)
         head = self._heads(line)[0] + " " + line.label
         unit = TIME_HEAD.search(head)
@@ -337,6 +348,15 @@ class LineValues:
             name = re.sub(r"\s+|working", lambda m: "_" if m.group().isspace() else "business", unit["unit"].lower())
             return [Found(Duration(figure[0], name if name.endswith("s") else name + "s"), figure[1])]
         return []
+
+    def _lower_bound(self, line: Line, upper: Found[Value]) -> list[Found[Value]]:
+        """What stands before a length of time with its unit left out: "not less than 60 nor more than 120 days"."""
+        m = NOR_MORE.search(self.text, max(line.values.start, upper.span.start - 48), upper.span.start)
+        count = read_number(m["count"])[0] if m is not None else None
+        if m is None or count is None or not isinstance(upper.value, Duration):
+            return []
+        unit = upper.value.unit
+        return [Found(Duration(count, unit), Span(*m.span("count")), f"{unit.replace('_', ' ')}, as behind it")]
 
     def _same_unit(self, line: Line, before: Found[Value]) -> list[Found[Value]]:
         """What follows a length of time with its unit left out: "the Company gives nine months and the Executive six"."""

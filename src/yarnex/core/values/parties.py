@@ -61,6 +61,9 @@ _stop = pattern(
 )
 
 
+A_SUM = pattern(r"[£$€]|\d,\d{3}\b")  # "Brook Mills GBP 600,000": what is lent is no party
+
+
 @dataclass(frozen=True, slots=True)
 class PartyRole:
     """A party's name and the role given to it ("Landlord")."""
@@ -130,6 +133,7 @@ def find_party_roles(text: str) -> Iterator[Found[PartyRole]]:
             and len(name) < 120
             and len(name.split()) <= 14
             and re.match(r"[A-Z0-9]", name)
+            and not A_SUM.search(name)
             and not name.lower().startswith(("this ", "the date", "section "))
         ):
             roles = m.end()

@@ -223,6 +223,7 @@ def measured(question: Question, answer: Answer) -> Answer:
     return replace(answer, evidence=tuple(evidence))
 
 
+CALLED_SO = 0.6  # how surely a word means what is asked for: a court's claim is a case
 NAMED_SO_TOO = 0.4  # a firm's name says what it is: "Which adjusters", "Tarn Adjusters"
 BEFORE_CODE = pattern(r"(?P<noun>[A-Za-z]+)(?:\s+(?:no|nr|number|ref|reference))?\.?:?\s*\Z", re.IGNORECASE)
 
@@ -236,6 +237,8 @@ def _says_whose_code(question: Question, answer: Answer) -> float:
     own = {i.name for i in question.ideas}
     if noun in own and noun not in CODE_WORDS:
         return 1.0
+    if any(way == noun and worth >= CALLED_SO for i in question.ideas for way, worth in i.ways):
+        return 0.0
     return -1.0 if OTHER_CODE.fullmatch(before["noun"]) and noun not in own else 0.0
 
 

@@ -25,6 +25,8 @@ SECOND_PART = pattern(
 UNIT_WORDS = r"(?:business\s+days?|working\s+days?|days?|weeks?|months?|years?|hours?|minutes?|quarters?)"
 # Forms of questions with the kind of answer, the first that fits counts.
 FORMS: tuple[tuple[str, tuple[str, ...]], ...] = (
+    (r"\bwhat\s+(?:is|was|are|were)\s+the\s+(?:[\w-]+\s+){0,2}number\s+of\s+(?!(?:days?|weeks?|months?|years?|hours?)\b)[a-z]+s\b", ("number", "percent")),
+    (r"(?<!by\s)\bhow\s+much\s+(?!(?:money|notice|time|warning)\b)(?:[\w-]+\s+){1,6}(?:use|consume|burn|weigh|produce|generate|emit)s?\b", ("number", "money", "percent")),
     (r"\b(?:at\s+)?what\s+(?:is\s+the\s+)?(?:exchange\s+|conversion\s+)?rate\b(?=.*\b(?:convert\w*|conversion|exchange\w*|currenc\w+|dollars?|euros?|sterling)\b)(?!.*\binterest\b)", ("number", "text")),
     (r"\b(?:to|against|over|on)\s+(?:which|what)\s+(?:[\w-]+\s+){0,2}(?:rate|index|benchmark)\b(?=.*\b(?:linked|tied|based|indexed|refer\w*|pegged)\b)|\bwhich\s+(?:reference|benchmark|base)\s+rate\b", ("text",)),
     (r"\bhow\s+old\b", ("duration", "date", "number", "text")),
@@ -136,7 +138,7 @@ _lent = frozenset(
 )
 # "What are the borrowings?" asks for a sum, though it is in the plural.
 SUMS = pattern(
-    r"(?:and\s+)?what\s+(?:are|were)\s+(?:the|its|our|their)\s+(?:total\s+|net\s+|annual\s+)?(?:[\w-]+\s+)?(?:damages|borrowings?|emissions?|earnings|sales|revenues?|savings?|proceeds|debts?)\b",
+    r"(?:and\s+)?what\s+(?:are|were)\s+(?:the|its|our|their)\s+(?:total\s+|net\s+|annual\s+)?(?:[\w-]+\s+)?(?:damages|borrowings?|emissions?|earnings|sales|revenues?|savings?|proceeds|debts?|stocks|inventories|receivables|payables|taxes)\b",
     re.IGNORECASE,
 )
 IN_UNITS = pattern(
@@ -178,7 +180,7 @@ BY_VERB = pattern(
 )
 # What names of things, and deeds, are given as; the first is likeliest.
 GIVEN_AS: tuple[tuple[str, tuple[str, ...]], ...] = (
-    ("balance capital principal saving headroom room undrawn owe left instalment price cost fee charge turnover sales revenue income profit loss spending expenditure depreciation materiality provision budget debt claim excess deductible salary premium proceeds goodwill dividend surcharge deposit deficit surplus shortfall overrun levy toll tariff wage bid offer rent capex ebit ebita ebitda gain takings cash borrowing earnings subsidy grant refund turnover valuation compensation payout damages book quote quotation estimate", ("money", "percent", "number")),
+    ("balance capital principal saving headroom room undrawn owe left instalment price cost fee charge turnover sales revenue income profit loss spending expenditure depreciation materiality provision budget debt claim excess deductible salary premium proceeds goodwill dividend surcharge deposit deficit surplus shortfall overrun tax taxation levy toll tariff wage bid offer rent capex ebit ebita ebitda gain takings cash borrowing earnings subsidy grant refund turnover valuation compensation payout damages book quote quotation estimate", ("money", "percent", "number")),
     ("rebate discount uplift markup gearing occupancy coupon humidity uptime availability", ("percent", "money", "number")),
     ("cap ceiling floor limit threshold breakpoint cover credit contribution bonus penalty commission pay paid charged bought sold spend spent added add contribute earn figure allowance", ("money", "percent", "number", "duration")),
     ("life period age tenure interval duration notice", ("duration", "text")),
@@ -416,7 +418,7 @@ def kinds_of(words: str) -> tuple[tuple[str, ...], bool]:
         of_sum = ("money",) if _lent & set(named) else _kinds_of_words(tuple(reversed(named)))
         return (*of_sum, *(k for k in ("number", "percent", "money") if k not in of_sum)), True
     if units_asked(named) - RATIO:
-        return ("number", "percent"), True
+        return ("number", "percent", "text"), True
     if (much := HOW_MUCH_OF.search(asked)) and not _kinds_of_words(_as_called(much["thing"])):
         by_name = kinds_by_name(much["thing"])
         if not {"money", "percent", "duration"} & set(by_name):
@@ -427,8 +429,8 @@ def kinds_of(words: str) -> tuple[tuple[str, ...], bool]:
         return ("text",), True
     if _kinds_of_words(head)[:1] == ("date",):
         return ("date", "time", "duration", "text"), True
-    if SUMS.match(asked) and (kinds := _kinds_of_words(head)):
-        return (*kinds, "list", "text"), True
+    if SUMS.match(asked):
+        return (*(_kinds_of_words(head) or ("money", "number")), "list", "text"), True
     for form, kinds in _forms:
         if form.search(asked):
             return kinds, True

@@ -124,6 +124,9 @@ AND_SO_MANY = pattern(
     rf"[^.;]{{0,40}}?\band\s+(?!(?:in|under|of)\b)(?:[\w’'-]+\s+){{1,3}}?(?<!clause\s)(?<!section\s)(?<!schedule\s)(?<!part\s)(?<!item\s)(?<!page\s)(?<!article\s)(?<!no\s)(?P<count>{WORDS}|\d{{1,3}})\s*(?=[.;,)]|\Z)",
     re.IGNORECASE,
 )
+# "... settled by one arbitrator."
+COUNTS_ONE = pattern(r"\b(?:by|with|only|has|have|had|are|is|be|of|includes?)\s+\Z", re.IGNORECASE)
+ONE_THING = pattern(r"\s+(?!(?:another|other|of|or|and|party|year|month|day|half)\b)[a-z]{4,}\s*(?:[.;,)]|\Z)")
 NOR_MORE = pattern(
     rf"\b(?P<count>{WORDS}|\d{{1,3}})(?:\s+\([^)]{{1,12}}\))?,?\s+(?:nor|or|and\s+not|but\s+not|and\s+no|but\s+no)\s+(?:more|later|longer|earlier|less)\s+than\s+\Z",
     re.IGNORECASE,
@@ -400,8 +403,9 @@ class LineValues:
                 continue  # the heading's own number
             if YEAR.fullmatch(words) or (block.number and count.span.start < block.span.start + len(block.number) + 1):
                 continue
-            if words.lower() in ("one", "a") and not re.match(
-                r"\s+\(1\)", self.text[count.span.end : count.span.end + 5]
+            if words.lower() in ("one", "a") and not (
+                re.match(r"\s+\(1\)", self.text[count.span.end : count.span.end + 5])
+                or (COUNTS_ONE.search(before) and ONE_THING.match(self.text, count.span.end))
             ):
                 continue
             found.append(count)

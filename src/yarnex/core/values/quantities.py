@@ -75,7 +75,7 @@ UNITS = {
     "MB": r"megabytes?|MB",
     "percentage points": r"percentage\s+points?|per\s?cent(?:age)?\s+points?",
     "basis points": r"basis\s+points?|bps?",
-    "pence": r"pence|(?<=\d)p(?!\w|\.\w|\s?m\b)|p(?=\s+(?:per|a)\s+share)",
+    "pence": r"pence|(?<=\d)p(?!\w|\.\w|\s?m\b)|p(?=\s+(?:per|an?|each)\s+[A-Za-z])|p(?=/[a-z])",
     "cents": r"cents?",
     "minutes": r"minutes?|mins?",
     "seconds": r"seconds?",

@@ -314,6 +314,8 @@ def _sort_and_thing(question: Question) -> tuple[list[Stems], frozenset[str]]:
     thing_ = question.thing
     if thing_ is None or len(thing_.name) != 2 or NO_SORT.issuperset(thing_.name[:1]):
         return [], frozenset()
+    if thing_.name not in pairwise(stem(word) for word in WORD.findall(question.text.lower())):
+        return [], frozenset()  # "paid for a late delivery" asks for no late payment
     ways = [w for w, worth in thing_.ways if worth >= NAMES]
     return [*ways, thing_.name[:1]], frozenset(thing_.name[1:])
 

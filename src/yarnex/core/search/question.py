@@ -150,6 +150,7 @@ HOW_MUCH_OF = pattern(
     rf"\bhow\s+much\s+(?!{AUXILIARY}\b|(?:of|more|less|money|notice|time|warning|tax|longer|earlier|later|further|in|per|a|an|the)\b)(?P<thing>[a-z]{{3,}})\s+(?:{AUXILIARY}|goes|comes|flows|passes|leaves|enters|remains|ran|went|came|left|fell|got|[a-z]{{3,}}ed)\b",
     re.IGNORECASE,
 )
+FOR_ONE = pattern(r"\bper\s+(?!cent\b)[a-z]{3,}", re.IGNORECASE)  # "storage per bale" may be a charge
 ASKED_WEIGHT = 0.4  # what "how long" asks for counts less than what it is asked of
 # Words of a question that documents need not have, and how much each counts: they tell of which time, how exactly or how
 # far it is asked, what a value's own words say otherwise ("not less than"), or do a noun's work ("the fee that applies").
@@ -418,7 +419,7 @@ def kinds_of(words: str) -> tuple[tuple[str, ...], bool]:
         of_sum = ("money",) if _lent & set(named) else _kinds_of_words(tuple(reversed(named)))
         return (*of_sum, *(k for k in ("number", "percent", "money") if k not in of_sum)), True
     if units_asked(named) - RATIO:
-        return ("number", "percent", "text"), True
+        return ("number", "money", "percent", "text") if FOR_ONE.search(asked) else ("number", "percent", "text"), True
     if (much := HOW_MUCH_OF.search(asked)) and not _kinds_of_words(_as_called(much["thing"])):
         by_name = kinds_by_name(much["thing"])
         if not {"money", "percent", "duration"} & set(by_name):

@@ -23,6 +23,7 @@ from yarnex.core.search.evidence import (
     as_amended,
     as_bounded,
     beside_each_other,
+    beside_the_earlier,
     by_its_name,
     competing,
     cued,
@@ -43,11 +44,12 @@ from yarnex.core.search.limits import within_limit
 from yarnex.core.search.listed import listed_there
 from yarnex.core.search.patterns import CLOCK, CODE, OFTEN, PATTERNS, kinds_sought, pattern_finder
 from yarnex.core.search.periods import rows_asked_for
-from yarnex.core.search.question import WHICH_DAYS, YEAR, Question
+from yarnex.core.search.question import WHICH_DAYS, YEAR, Question, understand
 from yarnex.core.search.signed import signed_or_not, when_signed
 from yarnex.core.search.steps import step_asked_for
 from yarnex.core.search.telling import finding_of, none_of
 from yarnex.core.search.weighing import EVIDENCE, Answer, by_worth, likely_there, weighed
+from yarnex.core.search.year_before import as_it_was_before, without_time
 from yarnex.core.search.yes_no import (
     ALLOWS,
     DENIES,
@@ -150,6 +152,8 @@ def ask(inquiry: Inquiry, question: Question, limit: int = 8) -> list[Finding]:
         return [day]
     if (step := step_asked_for(inquiry, question)) is not None:
         return [step]
+    if (before := _of_the_time_before(inquiry, question)) is not None:
+        return [before]
     answers = answers_of(inquiry, question)
     read = bool(answers) and answers[0].kind == "yes_no" and answers[0].finding is None
     least = SURE_YES if read else ENOUGH if inquiry.says(question.thing) else ENOUGH_UNNAMED
@@ -179,6 +183,18 @@ def ask(inquiry: Inquiry, question: Question, limit: int = 8) -> list[Finding]:
     ]
     best = _with_rival(found, answers)
     return [_with_places(best, answers), *found[1:]]
+
+
+def _of_the_time_before(inquiry: Inquiry, question: Question) -> Finding | None:
+    """The value of the year or the like before the paper's own, where that is asked for and stands beside it."""
+    words = without_time(question.text)
+    if not words:
+        return None
+    now = answers_of(inquiry, inquiry.asked(understand(words)))
+    if not now or likely_there(now) < ENOUGH:
+        return None
+    before = as_it_was_before(inquiry, now[0])
+    return finding_of(inquiry, question, before) if before is not None else None
 
 
 def _with_places(best: Finding, answers: Sequence[Answer]) -> Finding:
@@ -261,6 +277,7 @@ def _answers_as_read(inquiry: Inquiry, question: Question, earlier: Sequence[Ans
     inquiry.of_others[question.text] = of_another
     if earlier:
         answers = [near_the_earlier(inquiry, earlier, a) for a in answers]
+        answers = beside_the_earlier(inquiry, question, earlier[0], answers)
     answers = as_amended(question, answers)
     answers = that_may_stand(inquiry, question, answers)
     if question.kinds[0] == "schedule" and question.sure and any(a.kind == "schedule" for a in answers):

@@ -306,7 +306,10 @@ SOME_OF_THE_SUM = pattern(
 )
 
 
-OF_ALL_OF_THEM = pattern(r"\bhow\s+many\s+(?:[\w’'-]+\s+){1,3}(?:are|were)\s+there\b(?:\s+(?:in\s+(?:all|issue|total)|altogether))?\W*\Z", re.IGNORECASE)
+OF_ALL_OF_THEM = pattern(
+    r"\bhow\s+many\s+(?:[\w’'-]+\s+){1,3}(?:are|were)\s+there\b(?:\s+(?:in\s+(?:all|issue|total)|altogether))?\W*\Z",
+    re.IGNORECASE,
+)
 
 
 def _of_the_whole(question: Question, answer: Answer, whole: re.Pattern[str], some: re.Pattern[str]) -> float:
@@ -438,6 +441,11 @@ AMOUNT_HEAD = pattern(r"\b(?:amount|total|sum|value|extended)s?\b", re.IGNORECAS
 BESIDE = 50  # letters on each side of a value that say which of several it is
 
 
+ASKS_PLAINLY = pattern(
+    r"(?:and\s+)?what\s+(?:is|are|was|were)\s+(?:the|its|their|our)\b(?!.*\b(?:limit|cap|ceiling|floor|threshold|target|covenant|requirement|allowance)s?\b)",
+    re.IGNORECASE,
+)
+BOUND_UNASKED = -0.3  # "what is the commission": that it "shall not be less than" a sum tells it less well
 BOUNDS = frozenset(("least", "most"))
 BOUNDED = ("money", "percent", "number", "duration")
 
@@ -501,6 +509,14 @@ def cued(inquiry: Inquiry, question: Question, answer: Answer) -> Answer:
             said |= {"each"} if RATE_HEAD.search(head) else {"for_all"} if AMOUNT_HEAD.search(head) else frozenset()
     asked = cues_asked(question.text)
     fit = cue_fit(asked, said, answer.kind)
+    if (
+        not fit
+        and not asked & BOUNDS
+        and said & BOUNDS
+        and not cues_asked(question.text)
+        and ASKS_PLAINLY.match(question.text)
+    ):
+        fit = BOUND_UNASKED
     change = change_fit(question.text, text, value, around.start, around.end)
     if not change and answer.finding is None:
         old = superseded(inquiry.passages, around, value)
@@ -669,6 +685,35 @@ def near_the_earlier(inquiry: Inquiry, earlier: Sequence[Answer], answer: Answer
     evidence = list(answer.evidence)
     evidence[EVIDENCE.index("follows")] = near * likely_there(earlier)
     return replace(answer, evidence=tuple(evidence))
+
+
+BY_EITHER = pattern(r"\b(?:either|both|each)\s+(?:side|party|parties|of\s+them)\b|\bby\s+either\b", re.IGNORECASE)
+
+
+def beside_the_earlier(
+    inquiry: Inquiry, question: Question, earlier: Answer, answers: Sequence[Answer]
+) -> list[Answer]:
+    """The answers; to "and for a depot?" the value that answered the question before counts less than another of its kind
+    beside it: of "£500,000 any one vehicle and £4 million any one location" the second.
+    """
+    there = place_of_value(inquiry, earlier)
+    if there is None or not question.elliptical or earlier.kind not in VALUED:
+        return list(answers)
+    sentence = inquiry.passages.sentence_at(there.start)
+    around = earlier.quote.span if sentence is None else sentence.span
+    if BY_EITHER.search(around.of(inquiry.passages.text)):
+        return list(answers)  # the same of both
+    places = [place_of_value(inquiry, a) if a.kind == earlier.kind else None for a in answers]
+    if not any(p is not None and around.overlaps(p) and not there.overlaps(p) for p in places):
+        return list(answers)
+    out = []
+    for answer, place in zip(answers, places, strict=True):
+        if place is not None and there.overlaps(place):
+            evidence = list(answer.evidence)
+            evidence[EVIDENCE.index("outclaimed")] = 1.0
+            answer = replace(answer, evidence=tuple(evidence))
+        out.append(answer)
+    return out
 
 
 def by_its_name(question: Question, answers: list[Answer]) -> list[Answer]:

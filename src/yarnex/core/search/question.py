@@ -182,8 +182,8 @@ BY_VERB = pattern(
 # What names of things, and deeds, are given as; the first is likeliest.
 GIVEN_AS: tuple[tuple[str, tuple[str, ...]], ...] = (
     ("balance capital principal saving headroom room undrawn owe left instalment price cost fee charge turnover sales revenue income profit loss spending expenditure depreciation materiality provision budget debt claim excess deductible salary premium proceeds goodwill dividend surcharge deposit deficit surplus shortfall overrun tax taxation levy toll tariff wage bid offer rent capex ebit ebita ebitda gain takings cash borrowing earnings subsidy grant refund turnover valuation compensation payout damages book quote quotation estimate", ("money", "percent", "number")),
-    ("rebate discount uplift markup gearing occupancy coupon humidity uptime availability", ("percent", "money", "number")),
-    ("cap ceiling floor limit threshold breakpoint cover credit contribution bonus penalty commission pay paid charged bought sold spend spent added add contribute earn figure allowance", ("money", "percent", "number", "duration")),
+    ("commission royalty royalties rebate discount uplift markup gearing occupancy coupon humidity uptime availability", ("percent", "money", "number")),
+    ("cap ceiling floor limit threshold breakpoint cover credit contribution bonus penalty pay paid charged bought sold spend spent added add contribute earn figure allowance", ("money", "percent", "number", "duration")),
     ("life period age tenure interval duration notice", ("duration", "text")),
     ("rise increase decrease fall drop growth return understatement overstatement margin yield stake transfer interest rate change", ("percent", "money", "number")),
     ("date cutoff cut deadline expiry start end commencement maturity completion closing", ("date", "duration")),
@@ -281,6 +281,11 @@ class Question:
         return back <= PERSONS and (bool(back) or WHOLE_QUESTION.match(self.text) is not None)
 
     @property
+    def elliptical(self) -> bool:
+        """True where it only names another thing or case to ask the same of: "and for a depot?"."""
+        return self.before is not None and FOR_ANOTHER.fullmatch(self.text) is not None
+
+    @property
     def thing(self) -> Idea | None:
         """The idea of the thing that is asked for by name, "deposit" in "which deposit was paid?"; None where none is."""
         named = thing_asked(self.text)
@@ -333,6 +338,8 @@ def _is_year(idea: Idea) -> bool:
 def understand(text: str, name: str = "", before: Question | None = None) -> Question:
     """The question in these words. before: the one asked before it, which "And in the first year?" leans on."""
     words = " ".join(text.split())
+    if before is not None and (time := ONLY_A_TIME.fullmatch(words)) is not None:  # "and the year before?"
+        return replace(understand(f"{before.text.rstrip(' ?.')} {time['time']}?"), id=name)
     kinds, sure = kinds_of(words)
     ideas = _ideas(words)
     leans = before is not None and bool(
@@ -349,7 +356,9 @@ def understand(text: str, name: str = "", before: Question | None = None) -> Que
             alone = Question(
                 words, kinds, ideas, name, bool(EXHAUSTIVE.search(words)), bool(NOT_OURS.search(words)), sure
             )
-        if not sure and FOLLOWS.search(words):
+        if WHEN_IT_IS.match(words) or (not sure and THING_DONE.fullmatch(words)):
+            kinds, sure = before.kinds, before.sure
+        elif not sure and FOLLOWS.search(words):
             kinds, sure = _of_the_thing(words) or before.kinds, before.sure
         have = {i.name for i in ideas}
         dated = any(_is_year(i) for i in ideas)
@@ -384,6 +393,25 @@ def _itself(question: Question | None) -> Question | None:
 
 # "And if there is a recall?" names a case, not the thing that is asked, which is that of the question before.
 ONLY_A_CASE = pattern(r"\A(?:and|but|so|what|how\s+about)\s+(?:if|once|unless|in\s+case)\b", re.IGNORECASE)
+# "And when it is commissioned?" names a case too: a question would open "and when is it".
+WHEN_IT_IS = pattern(
+    r"(?:and|but|so)\s+(?:when|where)\s+(?:it|they|he|she|we|you|(?:the|an?|its|their|our)\s+[\w’'-]+(?:\s+[\w’'-]+)?)\s+(?:is|are|was|were|has|have|had|does|do|gets?|becomes?)\b",
+    re.IGNORECASE,
+)
+# "And a claim made?" goes on with "how soon must damage be reported": the same is asked of another deed.
+THING_DONE = pattern(
+    r"(?:and|but|so)\s+(?:an?|the|its|their|our)\s+(?:[\w’'-]+\s+){1,2}(?:[a-z]{2,}ed|made|paid|sent|given|told|done|kept|held|sold|built|begun|put|set|let|left|taken|brought|lost|won|met|read)\W*",
+    re.IGNORECASE,
+)
+FOR_ANOTHER = pattern(
+    r"(?:and|but|so)\s+(?:(?:for|to|from|on|in|at|with|by|of)\s+)?(?!(?:what|which|when|who|whom|whose|why|where|how|if)\b)(?:an?|the|its|their|our|each|other)\s+(?:(?!(?:is|are|was|were|does|do|has|have|may|can|must|shall|will)\b)[\w’'-]+\s*){1,4}\?",
+    re.IGNORECASE,
+)
+# "And the year before?" asks the same of another time.
+ONLY_A_TIME = pattern(
+    r"(?:and|but)\s+(?:what\s+about\s+)?(?:in\s+|for\s+|was\s+it\s+|what\s+was\s+it\s+)?(?P<time>the\s+(?:year|half|half-year|quarter|month|period)\s+before|(?:a|one)\s+year\s+(?:ago|earlier|before)|last\s+year|(?:the\s+)?(?:previous|prior|preceding)\s+(?:year|half|quarter|month|period))\W*",
+    re.IGNORECASE,
+)
 DAMAGE = pattern(r"\bdamage\b", re.IGNORECASE)  # is no sum, as damages are
 
 
@@ -486,6 +514,10 @@ def _ideas(words: str) -> tuple[Idea, ...]:
         found = tuple(
             replace(i, weight=i.weight * ASKED_WEIGHT) if i.name == (stem(unit["unit"]),) else i for i in found
         )
+    if (runs := HOW_LONG_IT_RUNS.search(words)) is not None:  # "the last claim" lasts no time
+        found = tuple(
+            replace(i, weight=i.weight * ASKED_WEIGHT) if i.name == (stem(runs["deed"]),) else i for i in found
+        )
     if (kept := WHERE_KEPT.match(words)) is not None:  # "place of data": that it is kept there goes without saying
         found = tuple(
             replace(i, weight=i.weight * ASKED_WEIGHT) if i.name == (stem(kept["deed"]),) else i for i in found
@@ -527,6 +559,7 @@ WHERE_KEPT = pattern(
     r"\A(?:and\s+)?where\s+(?:is|are|was|were|will|must|shall)\s.*?\b(?P<deed>kept|held|stored|located|situated|based|found|hosted|housed|stand|stands|lies|lie)\W*\Z",
     re.IGNORECASE,
 )
+HOW_LONG_IT_RUNS = pattern(r"\bhow\s+long\b.*\b(?P<deed>lasts?)\W*\Z", re.IGNORECASE)
 MANY_UNITS = pattern(
     r"(?<!\bto\s)(?<!\bby\s)\bhow\s+many\s+(?:\w+\s+)?(?P<unit>days|weeks|months|years|hours|minutes)\b", re.IGNORECASE
 )

@@ -152,7 +152,10 @@ def yes_or_no(passages: Passages, line: Line, question: Question) -> YesNo:
 
 
 # "It shall be returned, without interest": what is asked after stands behind the word.
-WITHOUT = pattern(r"\b(?:without|free\s+(?:of|from)|(?<!not\s)exempt\s+from)\s+(?:(?:any|the|further|extra|prior|paying)\s+)*\Z", re.IGNORECASE)
+WITHOUT = pattern(
+    r"\b(?:without|free\s+(?:of|from)|(?<!not\s)exempt\s+from)\s+(?:(?:any|the|further|extra|prior|paying)\s+)*\Z",
+    re.IGNORECASE,
+)
 
 
 def _stands_behind_without(question: Question, text: str, line: Line) -> bool:

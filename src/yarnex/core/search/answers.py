@@ -296,9 +296,13 @@ WHEN_WRITTEN = pattern(
 )
 
 
+OF_THAT = pattern(r"\b(?:on|of|to|for)\s+(?:that|this|it|them|these|those)\W*\Z", re.IGNORECASE)  # "the cap on that"
+
+
 def _offered(inquiry: Inquiry, question: Question) -> list[tuple[Finding, float]]:
     """Terms of the sheet, and the document's own labels, that are like what is asked, filled, with how like they are."""
-    likeness = Likeness(inquiry, question.ideas)
+    thing = question.thing if question.leans and not OF_THAT.search(question.text) else None
+    likeness = Likeness(inquiry, question.ideas, thing)
     near = {
         t.id: s
         for t, ways in inquiry.names

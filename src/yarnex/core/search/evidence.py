@@ -783,9 +783,11 @@ def where_it_stands(inquiry: Inquiry, question: Question, kind: str, cite: Span,
 class Likeness:
     """How like a question is to the names of terms, to everyday questions for them and to labels, 0 to 1."""
 
-    def __init__(self, inquiry: Inquiry, ideas: Sequence[Idea]) -> None:
+    def __init__(self, inquiry: Inquiry, ideas: Sequence[Idea], thing: Idea | None = None) -> None:
+        """thing: what must be named, where the other ideas are those of the question before."""
         self.weights = [telling(inquiry, i) for i in ideas]
         self.total = sum(self.weights) or 1.0
+        self.thing = next((place for place, idea in enumerate(ideas) if idea == thing), None)
         self.ways: dict[str, list[tuple[int, Stems, float]]] = {}  # by their first word
         for place, idea in enumerate(ideas):
             for way, worth in idea.ways:
@@ -804,7 +806,7 @@ class Likeness:
                 if label.issuperset(way):
                     used.update(way)
                     best[place] = max(best.get(place, 0.0), worth)
-        if not used:
+        if not used or (self.thing is not None and self.thing not in best):
             return 0.0
         covered = sum(self.weights[place] * worth for place, worth in sorted(best.items()))
         other = 0.75 if (label - used) & QUALIFIERS else 1.0

@@ -504,6 +504,8 @@ def _ideas(words: str) -> tuple[Idea, ...]:
     )
     if WHO_GIVES.match(words):  # "provides" alone says nothing of what is provided
         found = (*found, *ideas_of("provider"))
+    if (does := WHO_DOES.match(words)) is not None:  # "who audits it": its auditors
+        found = tuple(_with_doer(i) if i.name == (stem(does["deed"]),) else i for i in found)
     if MORE.search(words):  # "how much more was deposited": what was added to it
         found = (*found, *(replace(i, weight=MORE_WEIGHT) for i in ideas_of("additional")))
     if (added := ADDED.search(words)) is not None:
@@ -545,6 +547,28 @@ def _plain_ideas(words: str, plain: str) -> tuple[Idea, ...]:
         return found
     first = ideas_of(plain[:at])
     return (*first, *(i for i in ideas_of(plain[at:]) if i not in first))
+
+
+WHO_DOES = pattern(
+    r"\W*(?:and\s+)?who\s+(?:(?:will|shall|may|can|must|does|did|is\s+to)\s+)?(?P<deed>(?!is\b|are\b|was\b|were\b|has\b|have\b|had\b)[a-z]{4,})\b",
+    re.IGNORECASE,
+)
+DOER = ("er", "or", "ant", "ent", "ar")  # endings of nouns for those who do something
+
+
+def _with_doer(idea: Idea) -> Idea:
+    """The idea of a deed, for which the word for who does it stands as well as the deed itself."""
+    root = idea.name[0].rstrip("eiy")
+    ways = tuple(
+        (
+            way,
+            1.0
+            if len(way) == 1 and way[0] != idea.name[0] and way[0].startswith(root) and way[0].endswith(DOER)
+            else worth,
+        )
+        for way, worth in idea.ways
+    )
+    return replace(idea, ways=ways)
 
 
 WHO_GIVES = pattern(r"\W*(?:and\s+)?who(?:m|ever)?\s+(?:will\s+|shall\s+|is\s+to\s+)?provides?\b", re.IGNORECASE)

@@ -385,6 +385,8 @@ def from_terms(inquiry: Inquiry, question: Question, offered: Sequence[tuple[Fin
             worked_out=float(finding.state == "computed"), conflicting=float(finding.state == "conflicting" and bool(finding.rivals)),
             **_told_where(inquiry, question, kind, finding, alike),
         )  # fmt: skip
+        if kind == "text" and WHERE.match(question.text):
+            evidence = _given(evidence, "cue_fit", _names_a_place(inquiry, finding.text))
         cite = finding.cites[0]
         if (range_ := _range_at(inquiry, finding)) is not None:  # "10 to 12 weeks" is no single value
             words, quote = Text(on_one_line(range_.of(inquiry.passages.text))), quote_around(inquiry.passages, range_)
@@ -713,20 +715,33 @@ def from_lines(inquiry: Inquiry, question: Question) -> list[Answer]:
             elif hit.found is None and hit.line.kind == "cell" and kind == "text":
                 evidence = _of_column(inquiry, question, kind, hit.line.values, evidence)
             if kind == "text" and WHY.search(question.text):
-                evidence = _of_reason(inquiry, hit, evidence)
+                evidence = _given(
+                    evidence, "cue_fit", float(REASON.search(hit.line.span.of(inquiry.passages.text)) is not None)
+                )
+            elif kind == "text" and WHERE.match(question.text):
+                evidence = _given(evidence, "cue_fit", _names_a_place(inquiry, hit.line.span.of(inquiry.passages.text)))
             made = _answer(inquiry, question, kind, hit, evidence)
             if made is not None:
                 out.append(made)
     return [*out, *_gaps(inquiry, question)]
 
 
-def _of_reason(inquiry: Inquiry, hit: Hit, evidence: tuple[float, ...]) -> tuple[float, ...]:
-    """The evidence with whether a line gives a reason."""
-    if not REASON.search(hit.line.span.of(inquiry.passages.text)):
-        return evidence
-    given = list(evidence)
-    given[EVIDENCE.index("cue_fit")] = 1.0
-    return tuple(given)
+WHERE = pattern(r"(?:and\s+|but\s+)?(?:(?:from|to)\s+)?where\b", re.IGNORECASE)
+A_PLACE = pattern(
+    r"\b(?:[Ii]n|[Aa]t|[Tt]o|[Ff]rom|[Nn]ear|[Oo]n|[Bb]eside|[Bb]ehind|[Oo]utside)\s+(?:(?:the|its|our|your|an?)\s+)?(?:[a-z]+\s+)?"
+    r"(?!(?:\w+\s+)?(?:Date|Day|Term|January|February|March|April|May|June|July|August|September|October|November|December|Monday|Tuesday|Wednesday|Thursday|Friday|Saturday|Sunday)\b)(?P<name>[A-Z][a-z][\w’'-]*)"
+)
+
+
+def _names_a_place(inquiry: Inquiry, words: str) -> float:
+    """1 for words that say where: "in London", not "at Completion"."""
+    return float(any(inquiry.passages.defined(m["name"]) is None for m in A_PLACE.finditer(words)))
+
+
+def _given(evidence: tuple[float, ...], name: str, amount: float) -> tuple[float, ...]:
+    """The evidence with one of its numbers, by its name in EVIDENCE."""
+    place = EVIDENCE.index(name)
+    return (*evidence[:place], amount, *evidence[place + 1 :])
 
 
 def _in_rows_then(

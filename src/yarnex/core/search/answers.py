@@ -615,7 +615,7 @@ def from_lists(inquiry: Inquiry, question: Question) -> list[Answer]:
     if "date" in question.kinds:
         offers += of_dates(inquiry.dates, question.text, ideas)
     if question.kinds and question.kinds[0] == "party":
-        offers += _of_people(inquiry, question)
+        offers += list(_of_roles(inquiry, question)) or _of_people(inquiry, question)
         offers += _of_signatories(inquiry, question)
     out = []
     for offer in offers:
@@ -664,6 +664,21 @@ def _of_signatories(inquiry: Inquiry, question: Question) -> Iterator[Offer]:
         alike = sum(covered) / max(1, len(covered))
         if alike >= 0.5:
             yield Offer("party", Party(one.name), one.name, (one.cite,), alike, "the name in the block of signatures")
+
+
+def _of_roles(inquiry: Inquiry, question: Question) -> Iterator[Offer]:
+    """The parties whose role is what is asked for and all that is: "who is being sued?" of the Defendant."""
+    own = [i for i in question.ideas if not i.carried] if WHO_IT_IS.match(question.text) else []
+    for party, span, quote in inquiry.passages.roles if own else ():
+        role = frozenset(stems_of(party.role))
+        alike = min(max((worth for way, worth in idea.ways if role.issuperset(way)), default=0.0) for idea in own)
+        if alike >= HAS_THE_ROLE:
+            cite = Cite(inquiry.document, quote if quote.start <= span.start < quote.end else span)
+            yield Offer("party", Party(party.name), party.name, (cite,), alike, f"the party called {party.role}")
+
+
+WHO_IT_IS = pattern(r"(?:and\s+|but\s+)?who\s+(?:is|are|was|were)\b", re.IGNORECASE)
+HAS_THE_ROLE = 0.7  # how surely a question must name a party's role
 
 
 def _of_people(inquiry: Inquiry, question: Question) -> Iterator[Offer]:

@@ -32,6 +32,7 @@ from yarnex.core.values import (
     find_party_roles,
     find_percents,
     find_quantities,
+    find_sides,
 )
 from yarnex.core.values.money import SIGNS, usual_dollar
 from yarnex.core.values.numbers import SCALES
@@ -56,6 +57,7 @@ OF_SIGNING = pattern(
     r"\b(?:signed|accept(?:ed)?|agreed|approved|acknowledged|confirmed)\b|\A(?:for|by)\b", re.IGNORECASE
 )
 OPENING = 1200  # letters from the top in which a paper's head stands
+CAPTION_WITHIN = 1500  # letters from the top in which the heading of a case names its sides
 HEAD_LABEL = pattern(
     r"(?:to|from|date|dated|attn|attention|(?:our|your)\s+ref(?:erence)?|ref(?:erence)?|(?:invoice|order|quotation|quote|job|account|customer|po|page|tax|vat)(?:\s+(?:no|number|date|ref))?|number|no|page|tel|phone)\.?",
     re.IGNORECASE,
@@ -801,6 +803,9 @@ class Passages:
                 span = Span(start + found.span.start, start + found.span.end)
                 sentence = self.sentence_at(span.start)
                 out.append((found.value, span, sentence.span if sentence else block.span))
+        for found in find_sides(self.text[:CAPTION_WITHIN]):
+            sentence = self.sentence_at(found.span.start)
+            out.append((found.value, found.span, sentence.span if sentence else found.span))
         named = {party.role for party, _, _ in out}
         for row in self.labelled:
             words = row.value.of(self.text)

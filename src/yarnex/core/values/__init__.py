@@ -9,7 +9,7 @@ from yarnex.core.values.dates import DateOrder, date_order, find_dates
 from yarnex.core.values.durations import add_duration, find_durations
 from yarnex.core.values.money import find_money
 from yarnex.core.values.numbers import find_counts, read_number
-from yarnex.core.values.parties import PartyRole, find_organisations, find_party_roles
+from yarnex.core.values.parties import PartyRole, find_organisations, find_party_roles, find_sides
 from yarnex.core.values.percent import find_percents
 from yarnex.core.values.quantities import find_quantities
 from yarnex.core.values.types import (
@@ -29,8 +29,34 @@ from yarnex.core.values.types import (
 )
 
 __all__ = [
-    "DateOrder", "DateValue", "Duration", "Found", "ListOf", "Money", "Party", "PartyRole", "Percent", "Quantity",
-    "Schedule", "ScheduleRow", "Text", "Value", "YesNo", "add_duration", "comparable", "date_order", "find_counts",
-    "find_dates", "find_durations", "find_money", "find_organisations", "find_party_roles", "find_percents",
-    "find_quantities", "read_number", "same_rounded", "same_value",
+    "DateOrder",
+    "DateValue",
+    "Duration",
+    "Found",
+    "ListOf",
+    "Money",
+    "Party",
+    "PartyRole",
+    "Percent",
+    "Quantity",
+    "Schedule",
+    "ScheduleRow",
+    "Text",
+    "Value",
+    "YesNo",
+    "add_duration",
+    "comparable",
+    "date_order",
+    "find_counts",
+    "find_dates",
+    "find_durations",
+    "find_money",
+    "find_organisations",
+    "find_party_roles",
+    "find_percents",
+    "find_quantities",
+    "find_sides",
+    "read_number",
+    "same_rounded",
+    "same_value",
 ]  # fmt: skip

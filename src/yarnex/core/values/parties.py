@@ -141,6 +141,25 @@ def find_party_roles(text: str) -> Iterator[Found[PartyRole]]:
         floor = _closed(text, m)
 
 
+IN_COURT = pattern(r"\b(?:court|tribunal|arbitration|adjudication)\b", re.IGNORECASE)
+_side = pattern(
+    r"(?:\A|[\n\t]|\b(?:BETWEEN|Between|AND|and)\b:?)[\s-]*(?:\(?\d\)?[.)]?\s+)?(?P<name>(?!BETWEEN\b|Between\b)[A-Z][\w.,'’&()-]*(?:[ ]+(?:[A-Z(][\w.,'’&()-]*|of|and|the|&)){0,8}?)[,\s.…-]+"
+    r"(?P<role>(?:(?:First|Second|Third|1st|2nd|3rd)\s+)?(?:Claimant|Plaintiff|Applicant|Appellant|Petitioner|Pursuer|Defendant|Respondent|Defender|CLAIMANT|PLAINTIFF|APPLICANT|APPELLANT|PETITIONER|DEFENDANT|RESPONDENT)s?)"
+    r"(?=\s*(?:$|[\n\t.;,]|\(|[-–]|\b(?:and|AND|v)\b))",
+    re.MULTILINE,
+)
+
+
+def find_sides(head: str) -> Iterator[Found[PartyRole]]:
+    """The sides of a case as the heading of a court's or tribunal's paper names them, "TARN MILLS LIMITED   Claimant"."""
+    if not IN_COURT.search(head):
+        return
+    for m in _side.finditer(head):
+        name = m["name"].strip(" ,.-")
+        if len(name.split()) > 1:
+            yield Found(PartyRole(name, m["role"].title()), Span(m.start("name"), m.start("name") + len(name)))
+
+
 def _whole(text: str, name: re.Match[str]) -> str:
     """A name up to its legal form, where it holds a word that ends others: "Calder Bank Plumbing Ltd" is no bank."""
     longer = _goes_on.match(text, name.end()) if _ends_in_word.search(name.group()) else None

@@ -296,6 +296,9 @@ WHEN_WRITTEN = pattern(
 )
 
 
+STILL_TO_COME = pattern(
+    r"(?:and\s+|but\s+)?(?:by\s+|until\s+|from\s+)?when\s+(?:must|may|can|should|shall|will)\b", re.IGNORECASE
+)
 OF_THAT = pattern(r"\b(?:on|of|to|for)\s+(?:that|this|it|them|these|those)\W*\Z", re.IGNORECASE)  # "the cap on that"
 
 
@@ -308,6 +311,7 @@ def _offered(inquiry: Inquiry, question: Question) -> list[tuple[Finding, float]
         for t, ways in inquiry.names
         if _may_be_asked(question, t.type)
         and (s := likeness.to_term(ways)) >= LEAST_ALIKE
+        and not (t.compute == "document_date" and STILL_TO_COME.match(question.text))
         and not is_the_tax(question.text, t.label)
     }
     if (written := WHEN_WRITTEN.search(question.text)) is not None and inquiry.is_called(written["paper"]):

@@ -157,13 +157,24 @@ def ideas_of(words: str, *, loosely: bool = True) -> tuple[Idea, ...]:
         for other in synonyms.everyday.get(key, ()) if loosely else ():
             ways.setdefault(other, EVERYDAY)
         for other, nearness in known_thesaurus().near(key)[:NEAR_WORDS] if loosely else ():
-            ways.setdefault(other, NEARLY[nearness])
+            ways.setdefault(other, DOER_OF if _does(key, other) else NEARLY[nearness])
         if length > 1:
             for part in key:
                 if part not in PARTICLES and part not in SAY_LITTLE:  # "up" says nothing of "go up"
                     ways.setdefault((part,), PART)
         out.append(Idea(key, tuple(ways.items()), 1.0))
     return tuple(out)
+
+
+DOER_OF = 0.5  # what a deed is worth where who does it is named, and the other way round: "building" for a builder
+
+
+def _does(one: tuple[str, ...], other: tuple[str, ...]) -> bool:
+    """True for the stems of a deed and of who does it: "build" and "builder"."""
+    if len(one) != 1 or len(other) != 1:
+        return False
+    short, long = sorted((one[0], other[0]), key=len)
+    return long.startswith(short.rstrip("ei")) and long[len(short.rstrip("ei")) :] in ("er", "or")
 
 
 def telling_words(words: str) -> list[Token]:

@@ -14,6 +14,7 @@ from yarnex.core.patterns import pattern
 from yarnex.core.phrases import Phrase, compile_phrase
 from yarnex.core.terms.letterhead import subject_of
 from yarnex.core.values import DateValue, date_order, find_dates
+from yarnex.core.values.dates import DateOrder
 from yarnex.core.values.parties import find_organisations, find_party_roles
 
 SHAPE = {
@@ -428,7 +429,24 @@ def _dated(document: Document) -> Cite | None:
     parts = [i for i in found if i.span.start < 600 and _a_part_of_its_own(text, i.span)]
     heads = [i for i in found if i.span.start < 600 and _in_an_address(document, i.span)]
     best = next(iter([*lone, *parts, *heads]), None)
-    return Cite(document, best.span) if best else None
+    return Cite(document, best.span) if best else _dated_at_its_end(document, order)
+
+
+SIGNED_ON = pattern(
+    r"\b(?:dated?|signed(?:\s+as\s+a\s+deed)?(?:\s+on)?|date\s+of\s+(?:signature|statement|report))\s*:?\s*(?:this\s+)?\Z",
+    re.IGNORECASE,
+)
+END_WITHIN = 1200  # characters from the end in which a paper may be signed and dated
+
+
+def _dated_at_its_end(document: Document, order: DateOrder) -> Cite | None:
+    """The date beside the signature at the end of a paper that has none at its top: "Signed: G. Tarn   Dated: 9 May 2026"."""
+    start = max(0, document.body_end - END_WITHIN)
+    for item in find_dates(document.text[start : document.body_end], order):
+        at = start + item.span.start
+        if SIGNED_ON.search(document.text, max(0, at - 40), at):
+            return Cite(document, Span(at, start + item.span.end))
+    return None
 
 
 def _a_part_of_its_own(text: str, day: Span) -> bool:

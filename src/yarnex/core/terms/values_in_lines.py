@@ -68,6 +68,7 @@ OF_LEDGER = pattern(
     re.IGNORECASE,
 )
 IN_PENCE = pattern(r"[(,]\s*(?P<unit>p|pence|c|cents?)(?:\s+per\s+share)?\s*\)?\s*\Z")
+BORN = pattern(r"\b(?:birth|born(?:\s+on)?|d\.?o\.?b\.?)\W*\Z", re.IGNORECASE)
 BEHIND = pattern(r"\b(?:had|was|were|did|ago|since|\w{2,}ed)\b[^.;]*\Z", re.IGNORECASE)
 AHEAD = pattern(
     r"\bby\s+(?:(?:noon|midnight|close\s+of\s+business|the\s+end\s+of|\d[\d.:]*\s*[ap]\.?m\.?)\s+(?:on\s+|of\s+)?)?(?:\w+day,?\s+)?(?:the\s+)?\Z"
@@ -234,7 +235,9 @@ class LineValues:
         if day := document_date(document):
             return date.fromisoformat(day)
         dates = self.passages.values("date")  # a record without a date of its own: the first day that it tells of
-        first = dates[0].value if dates else None
+        first = next(
+            (d.value for d in dates if not BORN.search(self.text, max(0, d.span.start - 24), d.span.start)), None
+        )
         return first.day if isinstance(first, DateValue) else None
 
     def money(self, line: Line) -> list[Found[Value]]:

@@ -45,6 +45,7 @@ from yarnex.core.search.listed import listed_there
 from yarnex.core.search.patterns import CLOCK, CODE, OFTEN, PATTERNS, kinds_sought, pattern_finder
 from yarnex.core.search.periods import rows_asked_for
 from yarnex.core.search.question import WHICH_DAYS, YEAR, Question, understand
+from yarnex.core.search.respective import told_in_order
 from yarnex.core.search.signed import signed_or_not, when_signed
 from yarnex.core.search.steps import step_asked_for
 from yarnex.core.search.telling import finding_of, none_of
@@ -154,7 +155,7 @@ def ask(inquiry: Inquiry, question: Question, limit: int = 8) -> list[Finding]:
         return [step]
     if (before := _of_the_time_before(inquiry, question)) is not None:
         return [before]
-    answers = answers_of(inquiry, question)
+    answers = told_in_order(inquiry, question, answers_of(inquiry, question))
     read = bool(answers) and answers[0].kind == "yes_no" and answers[0].finding is None
     least = SURE_YES if read else ENOUGH if inquiry.says(question.thing) else ENOUGH_UNNAMED
     gap = (

@@ -25,6 +25,8 @@ SECOND_PART = pattern(
 UNIT_WORDS = r"(?:business\s+days?|working\s+days?|days?|weeks?|months?|years?|hours?|minutes?|quarters?)"
 # Forms of questions with the kind of answer, the first that fits counts.
 FORMS: tuple[tuple[str, tuple[str, ...]], ...] = (
+    (r"\bwhat\s+(?:is|was)\s+(?:his|her|their|the\s+\w+['’]s|\w+['’]s)\s+(?:job|occupation|profession|trade|position|post|role|job\s+title)\W*\Z", ("text",)),
+    (rf"\bwhat\s+(?:are|is)\s+the\s+(?:most|least|fewest|longest|shortest)\s+(?:\w+\s+)?{UNIT_WORDS}\b", ("duration", "number", "text")),
     (r"\bwhat\s+(?:is|was|are|were)\s+the\s+(?:[\w-]+\s+){0,2}number\s+of\s+(?!(?:days?|weeks?|months?|years?|hours?)\b)[a-z]+s\b", ("number", "percent")),
     (r"(?<!by\s)\bhow\s+much\s+(?!(?:money|notice|time|warning)\b)(?:[\w-]+\s+){1,6}(?:use|consume|burn|weigh|produce|generate|emit)s?\b", ("number", "money", "percent")),
     (r"\b(?:at\s+)?what\s+(?:is\s+the\s+)?(?:exchange\s+|conversion\s+)?rate\b(?=.*\b(?:convert\w*|conversion|exchange\w*|currenc\w+|dollars?|euros?|sterling)\b)(?!.*\binterest\b)", ("number", "text")),

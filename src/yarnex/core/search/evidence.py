@@ -300,9 +300,11 @@ SOME_OF = pattern(
     re.IGNORECASE,
 )
 
-OF_THE_SUM = pattern(r"\s+(?:out\s+)?of\s+(?:the|its|our|their|a\s+total\s+of)\s+(?:[A-Z]{3}\s|[£$€])?\d")
+OF_THE_SUM = pattern(
+    r"\s+(?:out\s+)?of\s+(?:the|its|our|their|a\s+total\s+of)\s+(?:(?:[a-z]+\s+){1,3}of\s+)?(?:[A-Z]{3}\s|[£$€])?\d"
+)
 SOME_OF_THE_SUM = pattern(
-    r"\d[\d.,]*\s?(?:million|billion|thousand|m|bn|k)?\s+(?:out\s+)?of\s+(?:the|its|our|their|a\s+total\s+of)\s+\Z"
+    r"\d[\d.,]*\s?(?:million|billion|thousand|m|bn|k)?\s+(?:out\s+)?of\s+(?:the|its|our|their|a\s+total\s+of)\s+(?:(?:[a-z]+\s+){1,3}of\s+)?\Z"
 )
 
 

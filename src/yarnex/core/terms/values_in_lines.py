@@ -122,7 +122,7 @@ _person = pattern(
 LABEL_BEHIND = pattern(r"\s+(?:Title|Name|By|Its|Date|Signature|Position|Tel|Email|Phone)\Z")
 # "..., and the Executive six."
 AND_SO_MANY = pattern(
-    rf"[^.;]{{0,40}}?\band\s+(?!(?:in|under|of)\b)(?:[\w’'-]+\s+){{1,3}}?(?<!clause\s)(?<!section\s)(?<!schedule\s)(?<!part\s)(?<!item\s)(?<!page\s)(?<!article\s)(?<!no\s)(?P<count>{WORDS}|\d{{1,3}})\s*(?=[.;,)]|\Z)",
+    rf"[^.;]{{0,40}}?\band\s+(?!(?:in|under|of)\b)(?:[\w’'-]+\s+){{1,5}}?(?<!clause\s)(?<!section\s)(?<!schedule\s)(?<!part\s)(?<!item\s)(?<!page\s)(?<!article\s)(?<!no\s)(?P<count>{WORDS}|\d{{1,3}})\s*(?=[.;,)]|\Z)",
     re.IGNORECASE,
 )
 # "... settled by one arbitrator."

@@ -888,7 +888,10 @@ def _rank_of(inquiry: Inquiry, question: Question, hit: Hit, rank: int) -> int:
 
 
 # "By when must it be reported?" is told by "within 14 days" as well as by a day.
-BY_WHEN = pattern(r"\b(?:by|until|till)\s+(?:when|what|which)\b|\bdeadline\b|\bat\s+(?:the\s+)?latest\b", re.IGNORECASE)
+BY_WHEN = pattern(
+    r"\bwhen\s+must\b|\b(?:by|until|till)\s+(?:when|what|which)\b|\bdeadline\b|\bat\s+(?:the\s+)?latest\b",
+    re.IGNORECASE,
+)
 LIMITS = pattern(r"\b(?:within|(?:not|no)\s+later\s+than|inside|at\s+most)\s+(?:the\s+)?\Z", re.IGNORECASE)
 
 

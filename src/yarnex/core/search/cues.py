@@ -46,7 +46,7 @@ def _cue(name: str, of: str, asked: str, said: str, after: str = "") -> Cue:
 CUES = (
     _cue(
         "least", "bound",
-        r"least|minimum|min|lowest|smallest|fewest|shortest|floor|(?:not|no)\s+(?:be\s+)?(?:less|fewer|lower|under)|needed|below",
+        r"least|minimum|min|how\s+small\s+may|lowest|smallest|fewest|shortest|floor|(?:not|no)\s+(?:be\s+)?(?:less|fewer|lower|under)|needed|below",
         r"\bat\s+least|\b(?:not|no)\s+(?:be\s+)?(?:less|fewer|lower|shorter|smaller)\s+than|\bmin(?:imum|\.|\b)|[≥>]=?|\b(?:less|fewer|lower)\s+than",
         r"or\s+(?:more|above|over|longer|higher)\b|minimum\b|at\s+(?:the\s+)?least\b",
     ),

@@ -739,7 +739,7 @@ def beside_each_other(answers: list[Answer], in_vain: float) -> list[Answer]:
         other = [
             a
             for a in answers
-            if a.finding is not None and a.kind != "gap" and a.evidence[alike] < in_vain - NEARLY_AS_LIKE
+            if a.finding is not None and a.kind not in ("gap", "code") and a.evidence[alike] < in_vain - NEARLY_AS_LIKE
         ]
         answers = [a for a in answers if not any(a is o or (a.kind == o.kind and a.value == o.value) for o in other)]
     places = [a.quote.span for a in answers if best and a.evidence[alike] == best]

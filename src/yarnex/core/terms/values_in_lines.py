@@ -126,8 +126,11 @@ AND_SO_MANY = pattern(
     re.IGNORECASE,
 )
 # "... settled by one arbitrator."
-COUNTS_ONE = pattern(r"\b(?:by|with|only|has|have|had|are|is|be|of|includes?)\s+\Z", re.IGNORECASE)
+COUNTS_ONE = pattern(r"\b(?:by|before|with|only|has|have|had|are|is|be|of|includes?)\s+\Z", re.IGNORECASE)
 ONE_THING = pattern(r"\s+(?!(?:another|other|of|or|and|party|year|month|day|half)\b)[a-z]{4,}\s*(?:[.;,)]|\Z)")
+PRINTED_NUMBER = pattern(
+    r"\W*(?:(?:clause|section|article|part|item|no\.?)\s+)?(?:\d[\d.]*|[A-Za-z]{1,4}(?=[.)]))[.)]*\s", re.IGNORECASE
+)
 NOR_MORE = pattern(
     rf"\b(?P<count>{WORDS}|\d{{1,3}})(?:\s+\([^)]{{1,12}}\))?,?\s+(?:nor|or|and\s+not|but\s+not|and\s+no|but\s+no)\s+(?:more|later|longer|earlier|less)\s+than\s+\Z",
     re.IGNORECASE,
@@ -404,7 +407,7 @@ class LineValues:
                 and after[:1] in " .)"
             ):
                 continue  # the heading's own number
-            if YEAR.fullmatch(words) or (block.number and count.span.start < block.span.start + len(block.number) + 1):
+            if YEAR.fullmatch(words) or (block.number and self._in_its_number(block.span.start, count.span.start)):
                 continue
             if words.lower() in ("one", "a") and not (
                 re.match(r"\s+\(1\)", self.text[count.span.end : count.span.end + 5])
@@ -432,6 +435,11 @@ class LineValues:
                     )
                 ]
         return sorted(found, key=lambda f: f.span)
+
+    def _in_its_number(self, start: int, at: int) -> bool:
+        """True for a place in the number that a paragraph opens with as printed: "(b)", "12.3", whatever stands above it."""
+        printed = PRINTED_NUMBER.match(self.text, start)
+        return printed is not None and at < printed.end()
 
     def _beside(self, line: Line) -> str:
         """The currency and scale that stand in a cell of their own in the row: "£m"."""

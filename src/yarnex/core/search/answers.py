@@ -18,6 +18,8 @@ from yarnex.core.patterns import pattern
 from yarnex.core.search.bands import NTH_YEAR, asked_about, label_of_row
 from yarnex.core.search.elapsed import elapsed_asked, elapsed_fit, names_a_time, split_year_fit
 from yarnex.core.search.evidence import (
+    EXACT,
+    LIKE_EXACT,
     VALUED,
     Likeness,
     as_amended,
@@ -255,9 +257,8 @@ def _answers_of(inquiry: Inquiry, question: Question) -> list[Answer]:
 
 
 def _answers_as_read(inquiry: Inquiry, question: Question, earlier: Sequence[Answer] = ()) -> list[Answer]:
-    offered = _offered(inquiry, question)
-    in_vain = max((alike for f, alike in offered if f.state == "not_found"), default=0.0)
-    answers = [*from_terms(inquiry, question, offered), *from_lists(inquiry, question), *from_lines(inquiry, question)]
+    by_terms, in_vain = _by_terms(inquiry, question)
+    answers = [*by_terms, *from_lists(inquiry, question), *from_lines(inquiry, question)]
     answers = rows_asked_for(
         inquiry, question, answers, lambda kind, at, evidence: _of_column(inquiry, question, kind, at, evidence)
     )
@@ -303,8 +304,29 @@ STILL_TO_COME = pattern(
 OF_THAT = pattern(r"\b(?:on|of|to|for)\s+(?:that|this|it|them|these|those)\W*\Z", re.IGNORECASE)  # "the cap on that"
 
 
-def _offered(inquiry: Inquiry, question: Question) -> list[tuple[Finding, float]]:
-    """Terms of the sheet, and the document's own labels, that are like what is asked, filled, with how like they are."""
+def _by_terms(inquiry: Inquiry, question: Question) -> tuple[list[Answer], float]:
+    """Answers by terms of the sheet, and the document's own labels, that are like what is asked; how like it is one sought in vain.
+
+    Where a term just like it is told, those that are merely like it are not filled: beside it they would not stand.
+    """
+    near, own = _like(inquiry, question)
+    likest = {term for term, alike in near.items() if alike >= LIKE_EXACT}
+    for wanted in (likest, set(near)) if max(near.values(), default=0.0) > EXACT else (set(near),):
+        filled = inquiry.fill([t for t in inquiry.sheet.terms if t.id in wanted])
+        offered = [*((f, near[f.term.id]) for f in filled), *own]
+        answers = from_terms(inquiry, question, offered)
+        if any(a.finding is not None and a.evidence[ALIKE] > EXACT and not a.evidence[RANK] for a in answers):
+            break
+    return answers, max((alike for f, alike in offered if f.state == "not_found"), default=0.0)
+
+
+ALIKE, RANK = EVIDENCE.index("alike"), EVIDENCE.index("rank")
+
+
+def _like(inquiry: Inquiry, question: Question) -> tuple[dict[str, float], list[tuple[Finding, float]]]:
+    """The terms of the sheet that are like what is asked, by their id, and what stands under such labels of the document's own,
+    with how like they are.
+    """
     thing = question.thing if question.leans and not OF_THAT.search(question.text) else None
     likeness = Likeness(inquiry, question.ideas, thing)
     near = {
@@ -317,7 +339,6 @@ def _offered(inquiry: Inquiry, question: Question) -> list[tuple[Finding, float]
     }
     if (written := WHEN_WRITTEN.search(question.text)) is not None and inquiry.is_called(written["paper"]):
         near |= {t.id: 1.0 for t in inquiry.sheet.terms if t.compute == "document_date"}
-    filled = inquiry.fill([t for t in inquiry.sheet.terms if t.id in near])
     alike: dict[str, float] = {}
 
     def like(label: str) -> bool:
@@ -327,7 +348,7 @@ def _offered(inquiry: Inquiry, question: Question) -> list[tuple[Finding, float]
         return alike[label] >= LEAST_ALIKE
 
     own = inquiry.particulars(like)
-    return [*((f, near[f.term.id]) for f in filled), *((f, alike[f.term.label]) for f in own)]
+    return near, [(f, alike[f.term.label]) for f in own]
 
 
 NEVER_ANOTHER = ("money", "percent", "number", "duration", "date")

@@ -258,7 +258,8 @@ def _answers_of(inquiry: Inquiry, question: Question) -> list[Answer]:
 
 def _answers_as_read(inquiry: Inquiry, question: Question, earlier: Sequence[Answer] = ()) -> list[Answer]:
     by_terms, in_vain = _by_terms(inquiry, question)
-    answers = [*by_terms, *from_lists(inquiry, question), *from_lines(inquiry, question)]
+    told = any(a.kind == "date" and _is_exact(a) and a.finding.state == "stated" for a in by_terms if a.finding)
+    answers = [*by_terms, *from_lists(inquiry, question, days=not told), *from_lines(inquiry, question)]
     answers = rows_asked_for(
         inquiry, question, answers, lambda kind, at, evidence: _of_column(inquiry, question, kind, at, evidence)
     )
@@ -315,9 +316,14 @@ def _by_terms(inquiry: Inquiry, question: Question) -> tuple[list[Answer], float
         filled = inquiry.fill([t for t in inquiry.sheet.terms if t.id in wanted])
         offered = [*((f, near[f.term.id]) for f in filled), *own]
         answers = from_terms(inquiry, question, offered)
-        if any(a.finding is not None and a.evidence[ALIKE] > EXACT and not a.evidence[RANK] for a in answers):
+        if any(map(_is_exact, answers)):
             break
     return answers, max((alike for f, alike in offered if f.state == "not_found"), default=0.0)
+
+
+def _is_exact(answer: Answer) -> bool:
+    """True for a told term that is just what is asked for, of the kind that is wanted."""
+    return answer.finding is not None and answer.evidence[ALIKE] > EXACT and not answer.evidence[RANK]
 
 
 ALIKE, RANK = EVIDENCE.index("alike"), EVIDENCE.index("rank")
@@ -628,8 +634,8 @@ def _with_unit(inquiry: Inquiry, finding: Finding) -> Finding:
     return finding
 
 
-def from_lists(inquiry: Inquiry, question: Question) -> list[Answer]:
-    """Answers by the document's figures, bills and worked-out days."""
+def from_lists(inquiry: Inquiry, question: Question, *, days: bool = True) -> list[Answer]:
+    """Answers by the document's figures, bills and, if `days`, worked-out days."""
     ideas = frozenset(w for idea in question.ideas for w in idea.name)
     offers: list[Offer] = []
     if inquiry.figures and {"money", "number", "percent"} & set(question.kinds):
@@ -638,7 +644,7 @@ def from_lists(inquiry: Inquiry, question: Question) -> list[Answer]:
         offers += of_figures(inquiry.figures, question.text, ideas)
     if {"money", "date"} & set(question.kinds):
         offers += of_bills(inquiry.bills, question.text, ideas)
-    if "date" in question.kinds:
+    if days and "date" in question.kinds:
         offers += of_dates(inquiry.dates, question.text, ideas)
     if question.kinds and question.kinds[0] == "party":
         offers += list(_of_roles(inquiry, question)) or _of_people(inquiry, question)

@@ -219,11 +219,22 @@ def measured(question: Question, answer: Answer) -> Answer:
     if years and isinstance(value, DateValue) and value.day is not None:
         evidence[EVIDENCE.index("year_off")] = float(str(value.day.year) not in years)
     gap = answer.evidence[EVIDENCE.index("gap")]
-    evidence[EVIDENCE.index("valueless")] = float(value is None and not gap)
+    evidence[EVIDENCE.index("valueless")] = float(value is None and not gap and not _is_formula(answer))
     return replace(answer, evidence=tuple(evidence))
 
 
 CALLED_SO = 0.6  # how surely a word means what is asked for: a court's claim is a case
+A_FORMULA = pattern(
+    r"(?:the\s+)?(?:earlier|earliest|later|latest|first)\s+(?:of|to\s+occur)\b|(?:the\s+)?(?:date|day)\s+(?:that\s+is|on\s+which|which\s+is)\b",
+    re.IGNORECASE,
+)
+
+
+def _is_formula(answer: Answer) -> bool:
+    """True for a term that is told as how its day is found: "the earlier of 60 days after delivery and the day of opening"."""
+    return answer.kind == "date" and answer.finding is not None and A_FORMULA.match(answer.finding.text) is not None
+
+
 NAMED_SO_TOO = 0.4  # a firm's name says what it is: "Which adjusters", "Tarn Adjusters"
 BEFORE_CODE = pattern(r"(?P<noun>[A-Za-z]+)(?:\s+(?:no|nr|number|ref|reference))?\.?:?\s*\Z", re.IGNORECASE)
 

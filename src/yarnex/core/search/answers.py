@@ -107,9 +107,10 @@ LEAST_ALIKE = 0.3
 SURE_YES = 0.5  # the same for a yes or no read from a passage: any sentence has one or the other in it
 GAP_NAMED = 0.5  # share of what is asked for that must stand by a blank or blacked-out place
 DECIDES = 0.6  # how like a term must be to a yes-or-no question for its being there to answer it
-# "May we …?" asks what is allowed: that a sum or a share stands there does not say.
-OF_A_RIGHT = pattern(
-    r"(?:and\s+|but\s+|so\s+)?(?:may|can|could|must|shall|should|would|will|does|do|did)\b", re.IGNORECASE
+# "May we …?" asks what is allowed and "is it …?" what a thing is: that a sum or a share stands there does not say.
+WHAT_IT_IS = pattern(
+    r"(?:and\s+|but\s+|so\s+)?(?:(?:may|can|could|must|shall|should|would|will|does|do|did)\b|(?:is|was)\s+(?:it|this|that|he|she)\b)",
+    re.IGNORECASE,
 )
 UNRIVALLED = ("text", "list", "party", "yes_no")  # what two places say in different words is no conflict
 RIVAL = 0.5  # how likely a second, different answer must be beside the best to be told, or to make a conflict
@@ -390,7 +391,7 @@ def from_terms(inquiry: Inquiry, question: Question, offered: Sequence[tuple[Fin
             kind = "date"  # several days
             if (one := _of_its_days(question, finding)) is not None:
                 value = one
-        decides = alike >= DECIDES and (kind in ("text", "list") or not OF_A_RIGHT.match(question.text))
+        decides = alike >= DECIDES and (kind in ("text", "list") or not WHAT_IT_IS.match(question.text))
         if question.kinds == ("yes_no",) and kind != "yes_no" and not gap and decides:
             kind, value = "yes_no", decided_by_term(question, finding.text)
         elif kind == "yes_no" and (excepted := decided_by_exception(question, finding.cites[0].quote)) is not None:

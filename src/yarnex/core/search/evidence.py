@@ -369,13 +369,30 @@ A_PART = pattern(r"\d(?:\s+[a-z][\w’'-]*){1,3}(?::|,\s+of\s+which)\s[^.;:]{0,4
 IN_PARTS = 0.5
 
 
+SAID_OF_IT = 16  # characters behind a number in which is said what is counted
+
+
+def _says_it(question: Question, here: str, elsewhere: str) -> bool:
+    """True where the words here name the last thing that a question asks for, and those elsewhere do not: "how many are stained?"."""
+    last = next((i for i in reversed(question.ideas) if i.weight >= 1.0), None)
+    if last is None:
+        return False
+    ways = [way for way, worth in last.ways if worth >= CALLED_SO]
+    told, other = frozenset(stems_of(here)), frozenset(stems_of(elsewhere))
+    return any(told.issuperset(w) for w in ways) and not any(other.issuperset(w) for w in ways)
+
+
 def _of_how_many(question: Question, answer: Answer) -> float:
     """How far a number is the one of two that is asked for, where the second tells of how many, or the first of parts."""
     text, place = answer.quote.document.text, answer.span
-    if THEN_PARTS.match(text, place.end):
-        return IN_PARTS
-    if A_PART.search(text, max(0, place.start - 60), place.start):
-        return -IN_PARTS
+    if (parts := THEN_PARTS.match(text, place.end)) is not None:
+        return (
+            -IN_PARTS
+            if _says_it(question, text[parts.end() : parts.end() + SAID_OF_IT], text[place.end : parts.end()])
+            else IN_PARTS
+        )
+    if (part := A_PART.search(text, max(0, place.start - 60), place.start)) is not None:
+        return IN_PARTS if _says_it(question, text[place.end : place.end + SAID_OF_IT], part.group()) else -IN_PARTS
     return _of_the_whole(question, answer, OF_ALL, SOME_OF)
 
 

@@ -72,7 +72,10 @@ WHO_SIGNED = pattern(r"(?:and\s+)?who\s+(?:has\s+|have\s+)?(?:counter-?)?sign(?:
 BY_SIGNATURE = ("the name in the block of signatures", "a person named there")  # persons sign, for firms
 
 
-WHY = pattern(r"\bwhy\b|\bfor\s+what\s+reason\b|\bwhat(?:['’]s|\s+is|\s+was)?\s+(?:the\s+)?reason\b", re.IGNORECASE)
+WHY = pattern(
+    r"\A(?:and\s+|but\s+|so\s+)?why\b|\bfor\s+what\s+reason\b|\bwhat(?:['’]s|\s+is|\s+was)?\s+(?:the\s+)?reason\b",
+    re.IGNORECASE,
+)
 
 
 REASON = pattern(

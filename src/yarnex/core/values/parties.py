@@ -111,10 +111,10 @@ def find_party_roles(text: str) -> Iterator[Found[PartyRole]]:
     bare = {m.start(): m for form in (_bare_role, _role_alone) for m in form.finditer(text)}
     for m in sorted((*_role.finditer(text), *bare.values()), key=lambda m: m.start()):
         clause = text[floor : m.start()]
-        if _things.match(m["role"].strip()):
+        place = _name_in(clause)
+        if _things.match(m["role"].strip()) and not _is_a_side(clause, place):
             floor = _closed(text, m)
             continue
-        place = _name_in(clause)
         if m is bare.get(m.start()) and (place is None or not _organisation.match(place[1])):
             # without quotation marks, only what follows an organisation is a role, or a person beside one that has a role
             listed = roles and "\n\n" not in text[roles : m.start()] and place is not None
@@ -158,6 +158,16 @@ def find_sides(head: str) -> Iterator[Found[PartyRole]]:
         name = m["name"].strip(" ,.-")
         if len(name.split()) > 1:
             yield Found(PartyRole(name, m["role"].title()), Span(m.start("name"), m.start("name") + len(name)))
+
+
+SIDE_OPENS = pattern(r"(?:\b(?:between|and)\b:?|\(\d\)\.?|\A\d\.)\s*\Z", re.IGNORECASE)
+
+
+def _is_a_side(clause: str, place: tuple[int, str] | None) -> bool:
+    """True for a firm that a paper opens with as one side, though what it is called is a thing elsewhere: a department "Store"."""
+    if place is None or not _organisation.match(place[1]):
+        return False
+    return SIDE_OPENS.search(clause, max(0, place[0] - 12), place[0]) is not None
 
 
 def _whole(text: str, name: re.Match[str]) -> str:

@@ -690,7 +690,8 @@ def _of_signatories(inquiry: Inquiry, question: Question) -> Iterator[Offer]:
     names = {stems_of(party.role): stems_of(party.name) for party, _, _ in inquiry.passages.roles}
     for one in signatories_of(inquiry.document):
         said = frozenset((*stems_of(f"sign signature {one.party} {one.post}"),))
-        said |= {w for role, name in names.items() if said.issuperset(name) for w in role}
+        called = [pair for pair in names.items() if any(map(said.issuperset, pair))]  # by role or by name
+        said |= {w for pair in called for words in pair for w in words}
         covered = [
             max((worth for way, worth in idea.ways if said.issuperset(way)), default=0.0) for idea in question.ideas
         ]

@@ -62,6 +62,8 @@ PERIOD = pattern(
     rf"|(?:the\s+)?(?:{ORDINAL_WORDS}|\d{{1,2}}(?:st|nd|rd|th))\s+(?:Business|business|working|calendar)\s+[Dd]ay\s+(?:after|following|before|of)\s+(?:(?:its|the|that|such|each)\s+)?\w+"
     rf"|(?:the\s+)?(?:end|start|beginning|middle|close|anniversary)\s+of\s+(?:the\s+)?(?:(?:year|month|quarter)\s+\w+|(?:{_month})\b(?:\s+(?:19|20)\d\d)?|(?:19|20)\d\d)"
     rf"|(?:the\s+)?(?:first|last|second|third|every|each)\s+(?:Mon|Tues|Wednes|Thurs|Fri|Satur|Sun)day(?:\s+(?:of|in)\s+(?:each|every|the|a)\s+\w+)?"
+    rf"|(?:the\s+)?\b(?:[12]?\d|3[01])(?:st|nd|rd|th)?\s+(?:of\s+)?(?:{_month})\s+(?:in|of)\s+(?:each|every|any)\s+(?:calendar\s+)?year"
+    rf"|(?:(?<=\bruns\sto\s)|(?<=\bends\son\s)|(?<=\bending\son\s))(?:[12]?\d|3[01])(?:st|nd|rd|th)?\s+(?:{_month})\b(?!,?\s+\d{{4}})"
     rf"|(?:(?:early|late|mid|each|every)[\s-])?(?<!\d\s)(?<!\d(?:st|nd|rd|th)\s)(?<!\d(?:st|nd|rd|th)\sof\s)\b(?:{_month})\b(?!\s+(?:the\s+)?\d{{1,2}}(?:st|nd|rd|th)?\b(?!\d))(?:,?\s+(?:19|20)\d\d)?"
     r"|(?:(?:the\s+)?(?:spring|summer|autumn|winter)(?:\s+of)?\s+(?:19|20)\d\d)|\b(?:Easter|Christmas|Michaelmas)\b(?:\s+(?:19|20)\d\d)?"
     r"|(?:(?<=\bin\s)|(?<=\bsince\s)|(?<=\bfrom\s)|(?<=\bof\s)|(?<=\bby\s)|(?<=\buntil\s)|(?<=\baround\s)|(?<=\babout\s)|(?<=\bduring\s)|(?<=\bfounded\s)|(?<=\bestablished\s)|(?<=\bbuilt\s)|(?<=\bincorporated\s)|(?<=\bopened\s)|(?<=\best\.\s))(?:1[6-9]|20)\d\d\b(?![-/.]\d)",

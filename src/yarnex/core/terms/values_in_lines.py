@@ -37,6 +37,8 @@ from yarnex.core.values import (
 )
 from yarnex.core.values.money import CODES, SIGNS
 from yarnex.core.values.numbers import WORDS, read_digits, read_number
+from yarnex.core.words import stem
+from yarnex.core.words.thesaurus import known_thesaurus
 
 BARE = pattern(r"(?P<open>[(\[])?\s*(?P<minus>[-−–])?\s*(?P<digits>\d[\d.,  '’]*)\s*(?P<close>[)\]])?(?:\s*[*†‡])?")
 REFERENCE = pattern(
@@ -146,6 +148,12 @@ _not_names = pattern(
     r"|Report|Statements?|Policy|Insurance|Interest|Price|Business|Working|Contract|Order|Event|Default|Party|Parties|Street|Road|Avenue|Square|House|Court|Suite|Floor|Unit|Draft|Board|Committee|Group|Directors?|Officer|Executive|Financial|Chief|Senior|Chair|Secretary|Manager|Head|Signator(?:y|ies)|Authori[sz]ed)\b"
 )
 
+# Firms that are named without their legal form, by the trade that their names end in: "Pennard Metering Services".
+TRADE_NAME = pattern(
+    r"\b[A-Z][\w’'-]+(?:\s+(?:(?:and|&|of)\s+)?[A-Z][\w’'-]+){0,2}\s+(?:(?:and|&)\s+)?(?:Services|Systems|Partners|Associates|Solutions|Consulting|Consultants|Engineers|Engineering|Surveyors|Surveying|Architects|Solicitors|Adjusters|Adjusting"
+    r"|Brokers|Insurance|Underwriting|Freight|Haulage|Logistics|Couriers|Builders|Roofing|Plumbing|Heating|Electrical|Instruments|Laborator(?:y|ies)|Labs|Clinic|Nurseries|Motors|Garages?|Removals|Storage|Studios?|Press|Technologies|Technology|Energy"
+    r"|Shipping|Marine|Lines|Institute|Agency|Bros|Brothers|Sons|Ventures|Bank|Hire|Cleaning|Catering|Security)\b(?!\s+(?:Act|Regulations?|Agreement|Order|Directive))"
+)
 _places = pattern(  # what names of places end in, and names of persons do not
     r"\b(?:Rooms?|Stores?|Mill|Yard|Quay|Wharf|Building|Annexe|Annex|Bay|Block|Wing|Station|Works|Site|Basement|Gallery|Harbour|Harbor|Estate|Centre|Center|Tower|Storey|Corridor|Kitchen|Office|Factory"
     r"|Plant|Depot|Terminal|Airport|Warehouse|Shed|Avenue|Valley|River|Street|Road|Lane|Terrace|Crescent|Parade|Drive|Boulevard)\Z|\s[A-Z]\Z"
@@ -497,6 +505,15 @@ class LineValues:
                 and not any(o.span.overlaps(span) for o in out)
             ):
                 out.append(Found(Party(name), span))
+        for m in TRADE_NAME.finditer(words):
+            span = _moved(Span(*m.span()), line.values.start)
+            first = m.group().split()[0].lower()
+            if (
+                not known_thesaurus().near((stem(first),))
+                and first not in self._common_words
+                and not any(o.span.overlaps(span) for o in out)
+            ):
+                out.append(Found(Party(m.group()), span))
         for role, name in self.roles.items():
             for m in re.finditer(rf"\b{re.escape(role)}\b(?!['’]s)", words):
                 span = _moved(Span(*m.span()), line.values.start)

@@ -198,6 +198,12 @@ def _lone_run_ins(drafts: list[Draft]) -> None:
             draft.heading = title
 
 
+# "5.3 Danish law governs.": a short sentence is no title.
+SAYS_SOMETHING = pattern(
+    r"\s(?:is|are|was|were|has|have|had|may|must|shall|will|can|does|do|did|governs?|applies|apply|runs?|ends|begins|starts|lasts|pays?|gets?|gives?|takes?|bears?|holds?|stays?|remains?|owns?|keeps?|sends?|needs?|follows?|survives?|binds?|prevails?)\b"
+)
+
+
 def run_in_heading(draft: Draft, number: str, rest: str) -> str:
     """Heading words at the start of a clause: set in bold, or a short title closed by a full stop."""
     if not number or number in "•●▪◦‣∙·–—":
@@ -217,7 +223,9 @@ def run_in_heading(draft: Draft, number: str, rest: str) -> str:
     if m and len(rest) > len(m[1]) + 12 and not SHORTENED.search(m[1]):
         title = m[1].split()
         if len(title) <= 8 and (
-            m[1].isupper() or sum(w[:1].isupper() or w.lower() in SMALL for w in title) == len(title) or len(title) <= 4
+            m[1].isupper()
+            or sum(w[:1].isupper() or w.lower() in SMALL for w in title) == len(title)
+            or (len(title) <= 4 and not SAYS_SOMETHING.search(m[1]))
         ):
             return m[1].strip()
     return ""

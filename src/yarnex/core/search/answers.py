@@ -51,6 +51,7 @@ from yarnex.core.search.respective import told_in_order
 from yarnex.core.search.signed import signed_or_not, when_signed
 from yarnex.core.search.steps import step_asked_for
 from yarnex.core.search.telling import finding_of, none_of
+from yarnex.core.search.told_value import told_by_words
 from yarnex.core.search.weighing import EVIDENCE, Answer, by_worth, likely_there, weighed
 from yarnex.core.search.year_before import as_it_was_before, without_time
 from yarnex.core.search.yes_no import (
@@ -181,7 +182,7 @@ def ask(inquiry: Inquiry, question: Question, limit: int = 8) -> list[Finding]:
     if gap and (yet := OPEN_YET.search(answers[0].quote.quote)) is not None:
         return [none_of(inquiry, question, f"the document says {quoted(yet.group())}", answers)]
     found = [
-        finding_of(inquiry, question, a)
+        finding_of(inquiry, question, told_by_words(inquiry, question, a))
         for a in answers[:limit]
         if a is answers[0] or a.score >= RIVAL * answers[0].score
     ]
@@ -319,7 +320,11 @@ def _by_terms(inquiry: Inquiry, question: Question) -> tuple[list[Answer], float
         answers = from_terms(inquiry, question, offered)
         if any(map(_is_exact, answers)):
             break
-    return answers, max((alike for f, alike in offered if f.state == "not_found"), default=0.0)
+    told = {f.term.id for f, _ in offered if f.state != "not_found"}
+    vain = (
+        s for f, s in offered if f.state == "not_found" and not (f.term.type == "yes_no" and f.term.detail_of in told)
+    )
+    return answers, max(vain, default=0.0)  # whether the courts' say is exclusive may well be untold
 
 
 def _is_exact(answer: Answer) -> bool:

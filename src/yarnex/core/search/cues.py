@@ -147,7 +147,7 @@ NEW_ASKED = pattern(
     re.IGNORECASE,
 )
 NEW_SAID = pattern(
-    rf"\b(?:(?:replaced|succeeded|followed)\s+(?:by|with)|replacing\s[^.;]{{1,60}}?\bwith|read(?:s)?(?:\s+as)?|(?:increased|reduced|raised|lowered|changed|amended|extended|cut)\b[^.;]{{0,40}}?\b(?:to|until|through(?:\s+and\s+including)?)|now|instead){FILLER}",
+    rf"\b(?:(?:replaced|succeeded|followed)\s+(?:by|with)|replacing\s[^.;]{{1,60}}?\bwith|read(?:s)?(?:\s+as)?|(?:increased|reduced|raised|lowered|changed|amended|extended|cut)\b[^.;]{{0,40}}?\b(?:to|until|through(?:\s+and\s+including)?)|now|instead(?!\s+of)){FILLER}",
     re.IGNORECASE,
 )
 OLD_SAID = pattern(

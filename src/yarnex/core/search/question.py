@@ -66,7 +66,7 @@ FORMS: tuple[tuple[str, tuple[str, ...]], ...] = (
     (rf"\bhow\s+many\s+(?:(?:lease|contract|calendar|full|whole|complete|further|extra|consecutive|clear|running|successive)\s+(?=(?:business\s+|working\s+)?(?:day|week|month|year|quarter)))?{UNIT_WORDS}\b|\bhow\s+(?:long|soon|fast|quickly|late|early|far\s+ahead|far\s+in\s+advance|long\s+beforehand)\b|\bhow\s+much\s+(?:notice|time|warning)\b|\bwithin\s+what\s+(?:time|period)\b|\bon\s+(?:what|how\s+much)\s+notice\b|\bwhat\s+(?:\w+\s+)?(?:notice|warning)\b|\bwhat\s+(?:period|length\s+of\s+time|cure\s+period|warranty)\b", ("duration", "text")),
     (r"\bwhat\s+(?:part|portion|fraction|slice|proportion)\s+of\b|\bby\s+what\s+(?:part|fraction|proportion)\b", ("percent", "money", "number")),
     (r"\bhow\s+often\b", ("often", "duration", "text")),
-    (r"\A(?:(?:and|but|so|to|by|from|for|with|on|of|at|in|against)\s+){0,2}(?:who|whom|whose)\b|\bwhich\s+(?:firm|company|bank|party|person|broker|court|insurer|auditor|supplier|organisation|authority|director|non-executive|adjusters?|solicitors?|lawyers?|architects?|engineers?|surveyors?|contractors?|consultants?|laborator(?:y|ies)|doctors?|surgeons?|university|lender|manufacturer)\b(?!\s+(?:fees?|costs?|reports?|rates?)\b)|\bto\s+whom\b", ("party", "text")),
+    (r"\A(?:(?:and|but|so|to|by|from|for|with|on|of|at|in|against)\s+){0,2}(?:who|whom|whose)\b|\bwhich\s+(?:firm|company|bank|party|person|broker|insurer|auditor|supplier|organisation|authority|director|non-executive|adjusters?|solicitors?|lawyers?|architects?|engineers?|surveyors?|contractors?|consultants?|laborator(?:y|ies)|doctors?|surgeons?|university|lender|manufacturer)\b(?!\s+(?:fees?|costs?|reports?|rates?)\b)|\bto\s+whom\b", ("party", "text")),
     (r"(?:\A|,\s+)(?:and\s+|but\s+)?(?:by\s+|from\s+|since\s+|until\s+|on\s+|up\s+to\s+)?when\b|\b(?:what|which)\s+(?:\S+\s+)?(?:date|day)\b|\bwhat\s+year\s+end\b", ("date", "time", "duration", "text")),
     (r"\bwhat\s+(?:\w+\s+){0,3}?(?:limit|cap|ceiling|deductible|excess)\b|\bwhat\s+is\s+the\s+(?:most|least|highest|lowest|largest|smallest|greatest)\b", ("money", "percent", "number", "duration", "text")),
     (r"\bto\s+(?:what|how\s+much)\s+(?:is|are|was|were|has|have|did|will|does)\b.*\b(?:raised?|increased?|cut|reduced?|lowered|changed|extended|risen?|rose|fall|fallen|fell|grown?)\b", ("money", "percent", "number", "duration", "text")),
@@ -183,7 +183,7 @@ BY_VERB = pattern(
 )
 # What names of things, and deeds, are given as; the first is likeliest.
 GIVEN_AS: tuple[tuple[str, tuple[str, ...]], ...] = (
-    ("balance capital principal saving headroom room undrawn owe left instalment price cost fee charge turnover sales revenue income profit loss spending expenditure depreciation materiality provision budget debt claim excess deductible salary premium proceeds goodwill dividend surcharge deposit deficit surplus shortfall overrun tax taxation levy toll tariff wage bid offer rent capex ebit ebita ebitda gain takings cash borrowing earnings subsidy grant refund turnover valuation compensation payout damages book quote quotation estimate", ("money", "percent", "number")),
+    ("balance capital principal saving headroom room undrawn owe left instalment price cost fee charge turnover sales revenue income profit loss spending expenditure depreciation materiality provision budget debt claim excess deductible salary premium proceeds goodwill dividend surcharge deposit deficit surplus shortfall overrun tax taxation levy toll tariff wage bid offer rent capex ebit ebita ebitda gain takings cash borrowing earnings bear bears bore subsidy grant refund turnover valuation compensation payout damages book quote quotation estimate", ("money", "percent", "number")),
     ("commission royalty royalties rebate discount uplift markup gearing occupancy coupon humidity uptime availability", ("percent", "money", "number")),
     ("cap ceiling floor limit threshold breakpoint cover credit contribution bonus penalty pay paid charged bought sold spend spent added add contribute earn figure allowance", ("money", "percent", "number", "duration")),
     ("life period age tenure interval duration notice", ("duration", "text")),
@@ -358,7 +358,11 @@ def understand(text: str, name: str = "", before: Question | None = None) -> Que
             alone = Question(
                 words, kinds, ideas, name, bool(EXHAUSTIVE.search(words)), bool(NOT_OURS.search(words)), sure
             )
-        if WHEN_IT_IS.match(words) or (not sure and THING_DONE.fullmatch(words)):
+        if (
+            WHEN_IT_IS.match(words)
+            or (not sure and THING_DONE.fullmatch(words))
+            or (not sure and kinds == ("text",) and WHAT_IT_WAS.match(words))
+        ):
             kinds, sure = before.kinds, before.sure
         elif not sure and FOLLOWS.search(words):
             kinds, sure = _of_the_thing(words) or before.kinds, before.sure
@@ -407,6 +411,11 @@ THING_DONE = pattern(
 )
 FOR_ANOTHER = pattern(
     r"(?:and|but|so)\s+(?:(?:for|to|from|on|in|at|with|by|of)\s+)?(?!(?:what|which|when|who|whom|whose|why|where|how|if)\b)(?:an?|the|its|their|our|each|other)\s+(?:(?!(?:is|are|was|were|does|do|has|have|may|can|must|shall|will)\b)[\w’'-]+\s*){1,4}\?",
+    re.IGNORECASE,
+)
+# "What was that three years ago?" asks for the same kind of thing as before.
+WHAT_IT_WAS = pattern(
+    r"(?:and\s+|but\s+)?what\s+(?:is|was|were|are|had|will|would)\s+(?:it|that|this|they|these|those)\b(?!\s+(?:for|about|called|like|made|said|worth|\w+ed)\b)",
     re.IGNORECASE,
 )
 # "And the year before?" asks the same of another time.

@@ -296,7 +296,7 @@ WHEN_WRITTEN = pattern(
     r"\b(?:when|on\s+what\s+(?:day|date))\s+(?:was|is)\s+(?:the\s+|this\s+|their\s+|our\s+|your\s+)?"
     r"(?P<paper>it|this|document|paper|letter|offer|quot(?:e|ation)|bid|tender|proposal|report|survey|notes?|memo|minutes|statement|certificate|opinion"
     r"|invoice|bill|order|agreement|contract|deed|lease|licence|policy|notice|application|claim)\s+"
-    r"(?:written|made|sent|given|issued|prepared|drawn\s+up|put\s+in|submitted|dated)(?:\s+(?:out|to\s+\w+))?\s*\?*\Z",
+    r"(?:written|made|sent|given|issued|published|released|prepared|drawn\s+up|put\s+in|submitted|dated)(?:\s+(?:out|to\s+\w+))?\s*\?*\Z",
     re.IGNORECASE,
 )
 

@@ -346,6 +346,7 @@ def understand(text: str, name: str = "", before: Question | None = None) -> Que
     ideas = _ideas(words)
     leans = before is not None and bool(
         FOLLOWS.search(words)
+        or WHAT_IT_WAS.match(words)
         or not ideas
         or (
             len(ideas) <= FEW_IDEAS
@@ -527,6 +528,10 @@ def _ideas(words: str) -> tuple[Idea, ...]:
         found = tuple(
             replace(i, weight=i.weight * ASKED_WEIGHT) if i.name == (stem(unit["unit"]),) else i for i in found
         )
+    if (costs := WHAT_IT_COSTS.search(words)) is not None:  # any sum is a cost
+        found = tuple(
+            replace(i, weight=i.weight * COSTS_WEIGHT) if i.name == (stem(costs["deed"]),) else i for i in found
+        )
     if (runs := HOW_LONG_IT_RUNS.search(words)) is not None:  # "the last claim" lasts no time
         found = tuple(
             replace(i, weight=i.weight * ASKED_WEIGHT) if i.name == (stem(runs["deed"]),) else i for i in found
@@ -593,6 +598,10 @@ IS_PAYABLE = pattern(
 WHERE_KEPT = pattern(
     r"\A(?:and\s+)?where\s+(?:is|are|was|were|will|must|shall)\s.*?\b(?P<deed>kept|held|stored|located|situated|based|found|hosted|housed|stand|stands|lies|lie)\W*\Z",
     re.IGNORECASE,
+)
+COSTS_WEIGHT = 0.6
+WHAT_IT_COSTS = pattern(
+    r"\bwhat\s+(?:does|did|do|will|would|can)\s+(?!(?:it|that|this|they|these)\b).*\b(?P<deed>cost)\W*\Z", re.IGNORECASE
 )
 HOW_LONG_IT_RUNS = pattern(r"\bhow\s+long\b.*\b(?P<deed>lasts?)\W*\Z", re.IGNORECASE)
 MANY_UNITS = pattern(

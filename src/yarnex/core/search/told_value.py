@@ -8,7 +8,6 @@ from typing import TYPE_CHECKING
 
 from yarnex.core.document import Span
 from yarnex.core.patterns import pattern
-from yarnex.core.search.evidence import VALUED
 from yarnex.core.terms.candidates import quote_around
 from yarnex.core.terms.values_in_lines import of_type
 
@@ -28,6 +27,7 @@ ONLY_LEADS = pattern(
     r"[\s:=,(–-]*(?:(?:is|are|was|were|be|been|being|of|at|to|stood|stands?|came|comes|amount(?:s|ed)?|has|have|had|now|still|set|put|only|just|about|some|around|roughly|approximately|nearly|almost|over|the|an?|a\s+total\s+of)[\s:(]+)*",
     re.IGNORECASE,
 )
+KINDS = ("date", "money", "percent", "duration", "number")  # five minutes are a length of time
 NAMED = 0.7  # how surely a word must name the thing
 FAR = 48  # characters between the name and the value
 
@@ -50,7 +50,7 @@ def told_by_words(inquiry: Inquiry, question: Question, answer: Answer) -> Answe
         if not (line.values.start <= answer.span.start < line.values.end):
             continue
         values = sorted(
-            (f for kind in VALUED for f in (inquiry.values.finder(kind) or _none)(line)), key=lambda f: f.span
+            (f for kind in KINDS for f in (inquiry.values.finder(kind) or _none)(line)), key=lambda f: f.span
         )
         whole = [
             f

@@ -112,6 +112,8 @@ IN_WORDS = 0.7  # what a way to name a thing must be worth
 def decided_by_term(question: Question, words: str) -> YesNo:
     """What a term's words say to a question: that they stand there is a yes, unless they deny it."""
     opening = words[:160]
+    if contrary(question.text, opening) and not NO.search(opening):  # "is VAT included": "plus VAT"
+        return YesNo(bool(NO.search(question.text)))
     if PERSONAL.search(opening) or _is_excepted(question.text, words) or UNCONDITIONAL.search(question.text):
         return _decided(question, words, opening)
     return YesNo(not NO.search(opening) or bool(NO.search(question.text)))

@@ -148,13 +148,14 @@ def _body(message: EmailMessage, path: str, problems: list[Problem]) -> list[Dra
     lines = words.replace("\r\n", "\n").replace("\r", "\n").expandtabs(8).split("\n")
     drafts: list[Draft] = []
     before = 0
-    for _, several in itertools.groupby(lines, _times_quoted):  # each mail of a chain is wrapped at its own width
+    for mark, several in itertools.groupby(lines, _times_quoted):  # each mail of a chain is wrapped at its own width
         own = [QUOTED.sub("", line) for line in several]
-        drafts += line_drafts(own, page=0, before=before)
+        drafts += line_drafts(own, page=0, before=before, width=WRAPPED if mark else 0)
         before += len(own)
     return drafts
 
 
+WRAPPED = 60  # letters of a line at which mails are wrapped at the least
 QUOTED = pattern(r"\A(?:\s?>)+ ?")
 
 

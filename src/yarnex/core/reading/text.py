@@ -105,14 +105,17 @@ def _underlined(lines: list[str]) -> set[int]:
     }  # fmt: skip
 
 
-def line_drafts(lines: list[str], page: int = 0, before: int = 0) -> list[Draft]:
-    """Lines of plain text -> paragraphs, tables and underlined headings. before: lines of the file above them."""
+def line_drafts(lines: list[str], page: int = 0, before: int = 0, width: int = 0) -> list[Draft]:
+    """Lines of plain text -> paragraphs, tables and underlined headings. before: lines of the file above them; width: letters
+    that a full line has at the least.
+    """
     boxed = next((i for i in range(len(lines) - 1) if _boxed(lines[i]) and _boxed(lines[i + 1])), None)
     if boxed is not None:
         end = next((i for i in range(boxed, len(lines)) if not _boxed(lines[i])), len(lines))
         table = _pipe_table([(before + i + 1, lines[i]) for i in range(boxed, end)], page)
         drawn = [table] if table.table is not None and table.table.cells else []
-        return line_drafts(lines[:boxed], page, before) + drawn + line_drafts(lines[end:], page, before + end)
+        rest = line_drafts(lines[end:], page, before + end, width)
+        return line_drafts(lines[:boxed], page, before, width) + drawn + rest
     titles = _titles(lines)
     words = [
         w
@@ -126,6 +129,7 @@ def line_drafts(lines: list[str], page: int = 0, before: int = 0) -> list[Draft]
     items = spaced_tables(rows, [])
     only_rows = [i for i in items if isinstance(i, Row)]
     edges = (min(r.x0 for r in only_rows), max(r.x1 for r in only_rows)) if only_rows else (0.0, 400.0)
+    edges = (edges[0], max(edges[1], width * COLUMN))
     drafts = paragraphs_of(page, items, edges, LINE_HEIGHT / SIZE)
     underlined = _underlined(lines)
     for draft in drafts:

@@ -433,7 +433,7 @@ def _dated(document: Document) -> Cite | None:
 
 
 SIGNED_ON = pattern(
-    r"\b(?:dated?|signed(?:\s+as\s+a\s+deed)?(?:\s+on)?|date\s+of\s+(?:signature|statement|report))\s*:?\s*(?:this\s+)?\Z",
+    r"(?:\bdated|(?:\A|[\n\t_;]|\s\s)\s*date|\bsigned(?:\s+as\s+a\s+deed)?(?:\s+on)?|\bdate\s+of\s+(?:signature|statement|report))\s*:?\s*(?:this\s+)?\Z",
     re.IGNORECASE,
 )
 END_WITHIN = 1200  # characters from the end in which a paper may be signed and dated

@@ -210,7 +210,7 @@ def measured(question: Question, answer: Answer) -> Answer:
         evidence[EVIDENCE.index("outclaimed")] = 0.0
     text, start = answer.quote.document.text, answer.quote.span.start
     compared = COMPARED.search(text, max(start, answer.span.start - 60), answer.span.start)
-    if compared and compared["year"] not in question.text and not BEFORE_ASKED.search(question.text):
+    if compared and (compared["year"] or "earlier") not in question.text and not BEFORE_ASKED.search(question.text):
         evidence[EVIDENCE.index("year_off")] = 1.0
     years = YEAR.findall(question.text)
     beside = COMPARED_BEHIND.match(text, answer.span.end) if years else None
@@ -734,7 +734,12 @@ def beside_the_earlier(
     if BY_EITHER.search(around.of(inquiry.passages.text)):
         return list(answers)  # the same of both
     places = [place_of_value(inquiry, a) if a.kind == earlier.kind else None for a in answers]
-    if not any(p is not None and around.overlaps(p) and not there.overlaps(p) for p in places):
+    beside = any(p is not None and around.overlaps(p) and not there.overlaps(p) for p in places)
+    own = [i for i in question.ideas if not i.carried and i.weight >= 1.0]
+    said = any(
+        inquiry.matcher.named_at(line, i) >= NAMES_PARTY for i in own for line in inquiry.matcher.lines.at(there)
+    )
+    if not beside and (said or not own):
         return list(answers)
     out = []
     for answer, place in zip(answers, places, strict=True):

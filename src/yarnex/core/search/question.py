@@ -34,7 +34,7 @@ FORMS: tuple[tuple[str, tuple[str, ...]], ...] = (
     (r"\bhow\s+old\b", ("duration", "date", "number", "text")),
     (r"\bhow\s+likely\b|\bwhat\s+(?:is|was|are|were)\s+the\s+(?:\w+\s+)?(?:chances?|likelihood|probability|odds|risk)\s+(?:of|that)\b", ("percent", "number", "text")),
     (r"\bwhat\s+(?:does|did|do)\s+(?:(?!not\b)[\w’'-]+\s+){1,5}(?:want|ask(?:\s+for)?|demand|seek|bid|quote)\b(?:\s+(?:a|per|each|every)\s+(?:year|month|week|day))?\s*\?", ("money", "percent", "number", "duration", "text")),
-    (r"\bhow\s+(?:did|has|have|do|does)\s+(?:[\w’'-]+\s+){1,5}(?:grow|grown|change|changed|develop|developed|rise|risen|fall|fallen|perform|performed)\b", ("percent", "money", "text")),
+    (r"\bhow\s+(?:did|has|have|do|does)\s+(?:[\w’'-]+\s+){1,5}(?:grow|grown|change|changed|develop|developed|rise|risen|fall|fallen|perform|performed|do|fare|go)\b", ("percent", "money", "text")),
     (r"\bhow\s+(?:fine|thick|coarse)\b", ("number", "percent")),
     (r"\bhow\s+(?:damp|humid|moist)\b", ("percent", "number")),
     (r"\bhow\s+far\s+back\b", ("date", "duration", "text")),
@@ -344,6 +344,10 @@ def understand(text: str, name: str = "", before: Question | None = None) -> Que
         return replace(understand(f"{before.text.rstrip(' ?.')} {time['time']}?"), id=name)
     kinds, sure = kinds_of(words)
     ideas = _ideas(words)
+    if kinds[0] == "money" and (each := EACH_TIME.search(words)) is not None:  # said of any sum by the year
+        ideas = tuple(
+            replace(i, weight=i.weight * ASKED_WEIGHT) if i.name == (stem(each["unit"]),) else i for i in ideas
+        )
     leans = before is not None and bool(
         FOLLOWS.search(words)
         or WHAT_IT_WAS.match(words)
@@ -603,6 +607,7 @@ COSTS_WEIGHT = 0.6
 WHAT_IT_COSTS = pattern(
     r"\bwhat\s+(?:does|did|do|will|would|can)\s+(?!(?:it|that|this|they|these)\b).*\b(?P<deed>cost)\W*\Z", re.IGNORECASE
 )
+EACH_TIME = pattern(r"\s(?:an?|per|each|every)\s+(?P<unit>year|month|week|day|quarter)\W*\Z", re.IGNORECASE)
 HOW_LONG_IT_RUNS = pattern(r"\bhow\s+long\b.*\b(?P<deed>lasts?)\W*\Z", re.IGNORECASE)
 MANY_UNITS = pattern(
     r"(?<!\bto\s)(?<!\bby\s)\bhow\s+many\s+(?:\w+\s+)?(?P<unit>days|weeks|months|years|hours|minutes)\b", re.IGNORECASE

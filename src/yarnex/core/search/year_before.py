@@ -23,7 +23,15 @@ TIME_BEFORE = pattern(
     re.IGNORECASE,
 )
 YEAR = pattern(r"\b(?:19|20)\d\d\b")
-OPENS_BESIDE = pattern(r"\s*\((?:[\w ]{0,24}?(?:19|20)\d\d|(?:last|prior|previous)\s+year)?:?\s*\Z", re.IGNORECASE)
+OPENS_BESIDE = pattern(
+    rf"\s*\((?:[\w ]{{0,24}}?(?:19|20)\d\d|(?:last|prior|previous)\s+{_time})?:?\s*(?:(?:about|some)\s+)?\Z",
+    re.IGNORECASE,
+)
+# "eleven accidents in the quarter (last quarter: fourteen)"
+OPENS_LATER = pattern(
+    rf"[^.;:()\d]{{1,40}}\((?:(?:last|prior|previous)\s+{_time}|(?:the\s+)?{_time}\s+before|before|a\s+year\s+(?:ago|before|earlier)):\s*(?:(?:about|some)\s+)?\Z",
+    re.IGNORECASE,
+)
 CLOSES = pattern(r"(?:\s?(?:m|bn|million|billion|per\s+share))?\s*[);,]")
 
 
@@ -80,7 +88,7 @@ def _may_be(text: str, place: Span, other: Span, cell: tuple[Table, Cell] | None
     if other.start < place.end:
         return False
     between = text[place.end : other.start]
-    if OPENS_BESIDE.fullmatch(between):
+    if OPENS_BESIDE.fullmatch(between) or OPENS_LATER.fullmatch(between):
         return CLOSES.match(text, other.end) is not None
     return BEFORE_IT.search(between) is not None and not re.search(r"[;:]", between)
 

@@ -59,7 +59,10 @@ SAYS = pattern(
     r"\s(?:is|are|was|were|has|have|does|do|did|shall|may|must|cannot|will)\s"
 )  # a heading that is a sentence
 # "26.0 per cent (2024: 25.8 per cent)": what is in the brackets is for comparison.
-COMPARED = pattern(r"\((?:[\w ]{0,24}\s)?(?P<year>(?:19|20)\d\d(?:[/-]\d\d)?)\s*:\s*(?:[£$€]\s?)?\Z")
+COMPARED = pattern(
+    r"\((?:(?:[\w ]{0,24}\s)?(?P<year>(?:19|20)\d\d(?:[/-]\d\d)?)|before|previously|earlier|(?:last|previous|prior|the)\s+(?:year|quarter|half|month|period|time)(?:\s+before)?|a\s+year\s+(?:ago|before|earlier))"
+    r"\s*:\s*(?:(?:about|some|around)\s+)?(?:[£$€]\s?)?\Z"
+)
 # "down from 12.4 million", "against eight a year ago": what was before, which only a question for it wants.
 BEFORE_IT = pattern(
     r"\b(?:(?:down|up|eased|rose|risen|fell|fallen|rises|falls|grew|grown|improved|slipped|(?:in|de)creased|reduced|raised|cut|lowered|changed|moved)\s+(?:\w+\s+)?from|against|compared\s+(?:with|to)|versus|vs\.?|previously|formerly|instead\s+of|rather\s+than)\s+(?:the\s+|about\s+|some\s+)?(?:[£$€]\s?)?\Z",

@@ -37,9 +37,21 @@ def find_durations(text: str) -> Iterator[Found[Duration]]:
     low = text.lower()
     if not any(unit in low for unit in UNITS):  # told much sooner than by all the numbers
         return
-    counted = list(_lengths(text))
+    counted = sorted((*_lengths(text), *_within_one(text)), key=lambda f: f.span.start)
     turns = [f for f in _turns(text) if not any(f.span.overlaps(c.span) for c in counted)]
     yield from sorted((*counted, *turns), key=lambda f: f.span.start)
+
+
+_within = pattern(
+    r"\bwithin\s+(?P<one>(?:the|an?)\s+(?:same\s+)?(?P<unit>hour|day|week|month|year))\b(?!\s+(?:of\s+\d|in\s+which|when|that|or\s+two)|['’])",
+    re.IGNORECASE,
+)
+
+
+def _within_one(text: str) -> Iterator[Found[Duration]]:
+    """ "Within the hour" is within one hour."""
+    for m in _within.finditer(text):
+        yield Found(Duration(Decimal(1), UNITS[m["unit"].lower()]), Span(*m.span("one")))
 
 
 def _turns(text: str) -> Iterator[Found[Duration]]:

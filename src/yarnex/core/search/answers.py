@@ -48,6 +48,7 @@ from yarnex.core.search.patterns import CLOCK, CODE, OFTEN, PATTERNS, kinds_soug
 from yarnex.core.search.periods import rows_asked_for
 from yarnex.core.search.question import WHICH_DAYS, YEAR, Question, understand
 from yarnex.core.search.respective import told_in_order
+from yarnex.core.search.roster_model import RosterItem
 from yarnex.core.search.signed import signed_or_not, when_signed
 from yarnex.core.search.steps import step_asked_for
 from yarnex.core.search.telling import finding_of, none_of
@@ -720,18 +721,49 @@ WHO_IT_IS = pattern(r"(?:and\s+|but\s+)?who\s+(?:is|are|was|were)\b", re.IGNOREC
 HAS_THE_ROLE = 0.7  # how surely a question must name a party's role
 
 
+def _said_of(inquiry: Inquiry, person: RosterItem, cite: Cite, sentence: Span) -> str:
+    """The words of a sentence that may be of a person: those between the names of others, "Ann Lee (secretary), Bo Orr of Tarn
+    Actuaries", and without what closes behind the name before.
+    """
+    text = inquiry.document.text
+    at = text.find(person.text, cite.span.start, sentence.end)
+    if at < 0:
+        return sentence.of(text)
+    others = [
+        Span(place, place + len(other.text))
+        for other in inquiry.people
+        if other is not person and (place := text.find(other.text, sentence.start, sentence.end)) >= 0
+    ]
+    start = max((o.end for o in others if o.end <= at), default=sentence.start)
+    end = min((o.start for o in others if o.start > at), default=sentence.end)
+    closed = max(text.rfind(")", start, at), text.rfind(";", start, at))
+    return text[max(start, closed + 1) : end]
+
+
+OF_ANOTHER = 0.9  # what a sentence says as surely of another person counts for one
+
+
+def _share_named(question: Question, words: str) -> float:
+    """The share of what a question asks for that some words name."""
+    stems = frozenset(stems_of(words))
+    covered = [max((worth for way, worth in i.ways if stems.issuperset(way)), default=0.0) for i in question.ideas]
+    return sum(covered) / max(1, len(covered))
+
+
 def _of_people(inquiry: Inquiry, question: Question) -> Iterator[Offer]:
     """The persons beside whose names, or in whose role, stands what is asked for."""
+    asks_who = WHO_IT_IS.match(question.text) is not None
     for person in inquiry.people:
         for cite in person.cites[:4]:
             sentence = inquiry.passages.sentence_at(cite.span.start)
             near = sentence.span.of(inquiry.document.text) if sentence is not None else cite.quote
-            words = frozenset(stems_of(f"{person.detail} {near}"))
-            covered = [
-                max((worth for way, worth in idea.ways if words.issuperset(way)), default=0.0)
-                for idea in question.ideas
-            ]
-            alike = sum(covered) / max(1, len(covered))
+            alike = _share_named(question, f"{person.detail} {near}")
+            if (
+                sentence is not None
+                and asks_who
+                and _share_named(question, _said_of(inquiry, person, cite, sentence.span)) < alike
+            ):
+                alike *= OF_ANOTHER
             if alike >= 0.5:
                 span = sentence.span if sentence is not None else cite.span
                 yield Offer(

@@ -8,6 +8,7 @@ from typing import TYPE_CHECKING
 
 from yarnex.core.document import Span
 from yarnex.core.patterns import pattern
+from yarnex.core.search.evidence import HOW_MANY_UNITS
 from yarnex.core.terms.candidates import quote_around
 from yarnex.core.terms.values_in_lines import of_type
 
@@ -36,9 +37,14 @@ def told_by_words(inquiry: Inquiry, question: Question, answer: Answer) -> Answe
     """The answer, with the value in place of the words where these tell just that of the thing asked for: right behind its name,
     or alone in the cell or behind the label that names it.
     """
-    if answer.kind != "text" or question.kinds[0] != "text" or not OF_A_THING.fullmatch(question.text):
+    if answer.kind != "text":
         return answer
     text = inquiry.passages.text
+    if question.kinds[0] == "duration" and HOW_MANY_UNITS.search(question.text):  # "Days lost were 61."
+        numbers = [f for line in inquiry.matcher.lines.at(answer.span) for f in inquiry.values.numbers(line)]
+        return _valued(inquiry, answer, numbers[0]) if len({f.span for f in numbers}) == 1 else answer
+    if question.kinds[0] != "text" or not OF_A_THING.fullmatch(question.text):
+        return answer
     ways = [
         way
         for idea in question.ideas

@@ -51,13 +51,13 @@ NAMES = {
 }  # fmt: skip
 SCALES = {
     "k": 1_000, "thousand": 1_000, "m": 1_000_000, "mn": 1_000_000, "million": 1_000_000, "bn": 1_000_000_000,
-    "billion": 1_000_000_000, "lakh": 100_000, "crore": 10_000_000,
+    "billion": 1_000_000_000, "lakh": 100_000, "lac": 100_000, "crore": 10_000_000,
 }  # fmt: skip
 
 _marks = "|".join(re.escape(s) for s in sorted(SIGNS, key=len, reverse=True))
 _sign = rf"(?-i:{_marks}|(?:{'|'.join(CODES)})\b)"
 _name = "|".join(re.escape(n) for n in sorted(NAMES, key=len, reverse=True))
-_scale = r"(?:\s?(?P<scale{0}>million|billion|thousand|crore|lakh|bn|mn|m|k)\b)?"
+_scale = r"(?:\s?(?P<scale{0}>million|billion|thousand|crores?|lakhs?|lacs?|bn|mn|m|k)\b)?"
 _figure = rf"(?P<neg>-|−)?(?P<open>\((?=[^()]{{1,24}}\)))?(?:(?P<sign>{_sign})\s?(?P<inner>\()?(?P<d1>{DIGITS}){_scale.format(1)}(?(inner)\))|(?P<d2>{DIGITS}){_scale.format(2)}\s?(?P<code>[€£](?!\d)|(?-i:{'|'.join(CODES)})\b|(?:{_name})\b))"
 _figure = _figure.replace(r"(?<![\w.,])", "", 1)  # a sign stands before the first digits
 _words = rf"(?P<words>{WORDS})(?:\s+and\s+(?P<cents>\d{{1,2}})/100)?\s+(?P<unit>{_name})\b(?:\s+and\s+(?P<minor>{WORDS})\s+(?:cents?|pence|penny))?"
@@ -136,7 +136,7 @@ def _from_figure(m: re.Match[str], dollar: str) -> tuple[Decimal, str | None, st
         return None
     scale = m["scale1"] or m["scale2"]
     if scale:
-        value *= SCALES[scale.lower()]
+        value *= SCALES[scale.lower().removesuffix("s")]
     return (-value if m["inner"] or m["neg"] else value), currency, ""
 
 

@@ -39,7 +39,7 @@ DIGITS = (
 )
 NUMBER = rf"(?:{DIGITS}|{WORDS})"
 _opens = rf"(?=[\d{''.join(SIGNS)}]|\b[{''.join(sorted({w[0] for w in _word.split('|')}))}])"  # most places are ruled out by it at once
-BOTH = rf"(?:{_opens}(?:{WORDS}\s*\(\s*(?:{DIGITS})\s*\)|{DIGITS}\s*\(\s*{WORDS}\s*\)|{NUMBER}))"  # "seven (7)"
+BOTH = rf"(?:{_opens}(?:{WORDS}\s*\(\s*(?:{DIGITS})\s*\)|(?:{DIGITS})\s*\(\s*{WORDS}\s*\)|{NUMBER}))"  # "seven (7)"
 
 _digits = pattern(DIGITS)
 _words = pattern(WORDS, re.IGNORECASE)

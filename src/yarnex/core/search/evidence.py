@@ -560,7 +560,7 @@ def cued(inquiry: Inquiry, question: Question, answer: Answer) -> Answer:
     told = {
         "opposed": float(
             opposed_to(question.text, f"{row} {head} {near} {_of_all_sums(inquiry, question, answer, near)}")
-            or with_the_other(question.text, text[value.end : around.end])
+            or with_the_other(question.text, text[value.end : around.end], text[around.start : value.start])
             or _beyond_it(question.text, opening)
             or not _as_far_ahead(question, f"{row} {head} {around.of(text)}")
         ),

@@ -44,14 +44,17 @@ def opposed_to(question: str, told: str) -> bool:
 
 
 WITH_IT = pattern(
-    r"\b(?P<lacks>without|excluding|less|with|including|plus)\s+(?:(?:the|an?|any|its|their)\s+)?(?P<what>[a-z][a-z-]{2,})",
+    r"\b(?P<lacks>without|excluding|less|with|including|plus)\s+(?:(?:the|an?|any|its|their)\s+)?(?:(?:optional|additional|extra|fitted)\s+)?(?P<what>[a-z][a-z-]{2,})",
     re.IGNORECASE,
 )
+BEFORE_VALUE = pattern(r"(?:\s+[a-z][a-z-]+)?\s*[,:]?\s*(?:it\s+is\s+)?")  # between what it is with and a value
 LACKS = ("without", "excluding", "less")
 
 
-def with_the_other(question: str, behind: str) -> bool:
+def with_the_other(question: str, behind: str, before: str = "") -> bool:
     """True where a value is said to be with what the question asks to do without, or the other way round.
+
+    behind, before: the words of its sentence or cell behind the value, and those before it.
 
     >>> with_the_other("How loud is it without the hood?", " with the hood (option C)")
     True
@@ -59,6 +62,8 @@ def with_the_other(question: str, behind: str) -> bool:
     False
     """
     said = WITH_IT.match(behind.lstrip(" ,("))
+    if said is None:
+        said = next((m for m in WITH_IT.finditer(before) if BEFORE_VALUE.fullmatch(before, m.end())), None)
     if said is None:
         return False
     return any(

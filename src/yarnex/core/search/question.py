@@ -420,7 +420,7 @@ FOR_ANOTHER = pattern(
 )
 # "What was that three years ago?" asks for the same kind of thing as before.
 WHAT_IT_WAS = pattern(
-    r"(?:and\s+|but\s+)?what\s+(?:is|was|were|are|had|will|would)\s+(?:it|that|this|they|these|those)\b(?!\s+(?:for|about|called|like|made|said|worth|\w+ed)\b)",
+    r"(?:and\s+|but\s+)?what\s+(?:is|was|were|are|had|will|would)\s+(?:it|that|this|they|these|those)\b(?!\s+(?:for\W*\Z|about|called|like|made|said|worth|\w+ed\b))",
     re.IGNORECASE,
 )
 # "And the year before?" asks the same of another time.

@@ -23,9 +23,13 @@ THEY_WERE = pattern(
     rf"\b(?:they|these|the\s+(?:two|ratios|actual\s+figures|figures|levels))\s+(?:were|are|stood\s+at|came\s+to|amounted\s+to|had\s+been|was)\s+(?P<values>{_number}(?:\s?(?:times|x|%))?(?:,\s+{_number}(?:\s?(?:times|x|%))?)*\s+and\s+{_number})",
     re.IGNORECASE,
 )
+IT_WAS = pattern(
+    rf"\b(?:it|this|the\s+(?:actual\s+)?(?:ratio|figure|level|cover|value|result))\s+(?:was|is|stood\s+at|came\s+to)\s+(?P<values>{_number})(?!\s?(?:%|per\s?cent))",
+    re.IGNORECASE,
+)
 IN_ORDER = pattern(_number)
 BEHIND = 320  # characters behind the values to which they are told
-SEVERAL = range(2, 5)
+AT_MOST = 4
 
 
 def told_in_order(inquiry: Inquiry, question: Question, answers: list[Answer]) -> list[Answer]:
@@ -39,19 +43,20 @@ def told_in_order(inquiry: Inquiry, question: Question, answers: list[Answer]) -
     sentence = inquiry.passages.sentence_at(at.start) if at is not None else None
     if at is None or sentence is None:
         return answers
-    told = THEY_WERE.search(text, sentence.span.end - 1, sentence.span.end + BEHIND)
+    after, last = sentence.span.end - 1, sentence.span.end + BEHIND
+    told = THEY_WERE.search(text, after, last) or IT_WAS.search(text, after, last)
     limits = [f for f in inquiry.passages.values_in("number", sentence.span) if _same_unit(f.value, best.value)]
     place = next((i for i, f in enumerate(limits) if f.span.overlaps(at)), -1)
     values = list(IN_ORDER.finditer(told["values"])) if told is not None else []
-    if told is None or place < 0 or len(values) not in SEVERAL or len(values) != len(limits):
+    if told is None or place < 0 or not 0 < len(values) == len(limits) <= AT_MOST:
         return answers
     amount = read_digits(values[place].group())
     if amount is None:
         return answers
     start = told.start("values") + values[place].start()
     span = Span(start, told.start("values") + values[place].end())
-    after = inquiry.passages.sentence_at(start)
-    quote = Cite(inquiry.document, after.span if after is not None else span)
+    there = inquiry.passages.sentence_at(start)
+    quote = Cite(inquiry.document, there.span if there is not None else span)
     unit = best.value.unit if isinstance(best.value, Quantity) else None
     working = (f"value {place + 1} of {len(values)}, in the order of “{' '.join(sentence.span.of(text).split())}”",)
     actual = replace(

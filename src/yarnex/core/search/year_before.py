@@ -23,6 +23,9 @@ TIME_BEFORE = pattern(
     re.IGNORECASE,
 )
 YEAR = pattern(r"\b(?:19|20)\d\d\b")
+HEAD_YEAR = pattern(
+    r"\b(?:19|20)\d\d\b|(?<=\bFY)\d\d\b|(?<=\bFY\s)\d\d\b|(?<=\bFY[’'])\d\d\b|(?<=\bH[12]\s)\d\d\b|(?<=\bQ[1-4]\s)\d\d\b"
+)
 OPENS_BESIDE = pattern(
     rf"\s*\((?:[\w ]{{0,24}}?(?:19|20)\d\d|(?:last|prior|previous)\s+{_time})?:?\s*(?:(?:about|some)\s+)?\Z",
     re.IGNORECASE,
@@ -96,15 +99,15 @@ def _may_be(text: str, place: Span, other: Span, cell: tuple[Table, Cell] | None
 def _of_the_year_before(table: Table, cell: Cell, text: str) -> Span | None:
     """The cell of the same row in the column of the year before."""
     head = " ".join(column_path(table, cell, text))
-    years = YEAR.findall(head)
+    years = HEAD_YEAR.findall(head)
     if not years:
         return None
-    before = str(int(years[-1]) - 1)
+    before = str(int(years[-1]) - 1).zfill(len(years[-1]))
     heads = {
         c.column: " ".join(column_path(table, c, text)) for c in table.row_cells(cell.row) if c.column != cell.column
     }
     same = [column for column, words in heads.items() if words == head.replace(years[-1], before)]
-    named = same or [column for column, words in heads.items() if before in YEAR.findall(words)]
+    named = same or [column for column, words in heads.items() if before in HEAD_YEAR.findall(words)]
     if len(named) != 1:
         return None
     return next(c.span for c in table.row_cells(cell.row) if c.column == named[0])

@@ -29,7 +29,7 @@ DENIES = pattern(
     re.IGNORECASE,
 )
 NO = pattern(
-    r"\b(?:not(?!\s+(?:less|more|later|earlier|fewer|exceed\w*|only|unreasonabl\w+|limited\s+to|be\s+unreasonabl\w+))|no(?!\s+(?:later|less|more|fewer))|never|none|neither|nor|cannot|[a-z]+n['’]t|nothing|nobody|excluded|excludes|prohibited|refused?|unable|rul(?:e[sd]?|ing)\s+out|den(?:y|ies|ied)|(?:outside|beyond)\s+(?:of\s+)?(?:the|its)\s+scope|falls?\s+outside|out\s+of\s+scope|waive[sd]?|non-\w+)\b",
+    r"\b(?:not(?!\s+(?:less|more|later|earlier|fewer|exceed\w*|only|unreasonabl\w+|limited\s+to|be\s+unreasonabl\w+))|no(?!\s+(?:later|less|more|fewer))|never|none|neither|nor|cannot|[a-z]+n['’]t|nothing|nobody|excluded|excludes|prohibited|refused?|unable|rul(?:e[sd]?|ing)\s+out|den(?:y|ies|ied)|(?:outside|beyond)\s+(?:of\s+)?(?:the|its)\s+scope|falls?\s+outside|out\s+of\s+scope|waive[sd]?|(?:by|for)\s+others\b|non-\w+)\b",
     re.IGNORECASE,
 )
 UNCONDITIONAL = pattern(

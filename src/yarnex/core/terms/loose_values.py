@@ -25,7 +25,7 @@ OF_THINGS = pattern(
 )
 FRACTION = pattern(
     r"\b(?:(?P<n>a|an|one|two|three|four|five)[\s-](?P<d>halves|half|thirds?|quarters?|fifths?|sixths?|eighths?|tenths?|twelfths?)|(?<!the )(?<!this )(?<!first )(?<!second )(?<!last )(?<!other )(?P<half>half))\b"
-    r"(?=\s+(?:of|the|its|their|his|her)\b|\s*(?:[,.;)]|\Z))(?!\s+of\s+(?:a\s+)?(?:year|month|day|hour)|\s+the\s+(?:year|month|day|hour))",
+    r"(?=\s+(?:of|the|its|their|his|her|is|are|was|were|shall|must|will)\b|\s*(?:[,.;)]|\Z))(?!\s+of\s+(?:a\s+)?(?:year|month|day|hour)|\s+the\s+(?:year|month|day|hour))",
     re.IGNORECASE,
 )
 DAY_ALONE = pattern(

@@ -57,6 +57,14 @@ OF_SIGNING = pattern(
     r"\b(?:signed|accept(?:ed)?|agreed|approved|acknowledged|confirmed)\b|\A(?:for|by)\b", re.IGNORECASE
 )
 OPENING = 1200  # letters from the top in which a paper's head stands
+TITLE_WORDS, LONGEST_VALUE = (
+    4,
+    160,
+)  # words of a title, and letters of what stands below it, that are a label and its value
+FINITE = pattern(
+    r"\b(?:is|are|was|were|be|been|has|have|had|may|must|shall|will|can|could|would|should|does|do|did|applies|apply|ends?|begins?|starts?|runs?|lasts?|pays?|takes?|gives?|makes?|says?|means?|includes?)\b",
+    re.IGNORECASE,
+)
 CAPTION_WITHIN = 1500  # letters from the top in which the heading of a case names its sides
 HEAD_LABEL = pattern(
     r"(?:to|from|date|dated|attn|attention|(?:our|your)\s+ref(?:erence)?|ref(?:erence)?|(?:invoice|order|quotation|quote|job|account|customer|po|page|tax|vat)(?:\s+(?:no|number|date|ref))?|number|no|page|tel|phone)\.?",
@@ -530,12 +538,20 @@ class Passages:
     def labelled(self) -> list[Labelled]:
         """Labels with their values: rows of two-part tables, and lines that read "Label: value"."""
         out: list[Labelled] = []
+        above: Block | None = None
         for _, block in self.blocks:
+            titled, above = above, block if block.kind == "heading" else None
             if block.kind == "table":
                 out += self._table_rows(block)
                 continue
             text = block.span.of(self.text)
             start = block.span.start
+            if (
+                titled is not None
+                and block.kind == "paragraph"
+                and (part := self._under_title(titled, block)) is not None
+            ):
+                out.append(part)
             if block.kind == "heading" or len(text) > 900:
                 continue
             skip = len(block.number) + 1 if block.number and text.startswith(block.number.split("(")[0] or "\0") else 0
@@ -568,6 +584,23 @@ class Passages:
                         Labelled(plain_label(block.heading), Span(start + at, block.span.end), block.span, "heading")
                     )
         return out
+
+    def _under_title(self, title: Block, block: Block) -> Labelled | None:
+        """What a title is the label of: "Guarantee" above "24 months from the test, not beyond 30 from delivery." """
+        first = next(iter(sentences(block.span.of(self.text), semicolons=False)), None)
+        label = plain_label(title.heading or title.span.of(self.text))
+        if first is None or not label or len(label.split()) > TITLE_WORDS:
+            return None
+        value = Span(block.span.start + first.start, block.span.start + first.end)
+        words = value.of(self.text)
+        if (
+            len(words) > LONGEST_VALUE
+            or not re.search(r"\d", words)
+            or FINITE.search(words)
+            or words.rstrip().endswith(":")
+        ):
+            return None
+        return Labelled(label, value, Span(title.span.start, value.end), "heading")
 
     def _table_rows(self, block: Block) -> Iterator[Labelled]:
         table = self.document.tables[block.table]

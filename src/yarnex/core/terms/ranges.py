@@ -10,7 +10,7 @@ from yarnex.core.values import Duration, Money, Percent, Quantity, Value
 from yarnex.core.values.numbers import NUMBER
 
 RANGE_TO = pattern(
-    rf"(?:\bbetween\s+(?:an?\s+)?[£$€]?\s?(?:{NUMBER})\s*(?:%|[a-z]+)?\s+and\s+|(?<![\d.,])[£$€]?\s?(?:\ban?\s+)?(?:{NUMBER})\s*(?:%|[a-z]+)?\s*(?:–|—|\bto\b|-)\s*)(?:an?\s+)?\Z",
+    rf"(?:\bbetween\s+(?:an?\s+)?[£$€]?\s?(?:{NUMBER})\s*(?:%|[a-z]+)?\s+and\s+|(?<![\d.,])(?:[£$€]\s?|\b(?-i:[A-Z]{{3}})\s)?(?:\ban?\s+)?(?:{NUMBER})\s*(?:%|[a-z]+)?\s*(?:–|—|\bto\b|-)\s*)(?:an?\s+)?\Z",
     re.IGNORECASE,
 )
 # "is raised from 10 to 12 weeks" tells of two values and is no range.
@@ -32,6 +32,11 @@ RANGE_ON = pattern(
     rf"\s*(?:%|m|bn|million|[a-z]+)?\s*(?:–|—|\bto\b|-|\band\b)\s*[£$€]?\s?(?:{NUMBER})\s*(?:%|\s?(?:m|bn|k|million|billion|[a-z]+)\b)?",
     re.IGNORECASE,
 )
+_to = r"\s*(?:–|—|\bto\b|-)\s*"
+SUM_ON = pattern(
+    rf"{_to}(?:[£$€]|[A-Z]{{3}}[ \u00a0])\s?(?:{NUMBER})(?:\s?(?:m|bn|k|million|billion|lakhs?|crores?)\b)?"
+)
+SHARE_ON = pattern(rf"{_to}(?:{NUMBER})\s?(?:%|per\s?cent\b)", re.IGNORECASE)
 BETWEEN = pattern(r"\bbetween\s+\Z", re.IGNORECASE)
 
 
@@ -39,10 +44,17 @@ SHARE = pattern(r"%|\bper\s?cent\b", re.IGNORECASE)
 
 
 def range_beginning(text: str, place: Span, end: int, value: Value | None) -> Span | None:
-    """Where the range stands that a sum after "between" begins; None for any other value."""
-    if not isinstance(value, Money | Percent) or not BETWEEN.search(text[max(0, place.start - 12) : place.start]):
+    """Where the range stands that a sum begins, "£5 million to £6 million", after "between" or not; None for any other value."""
+    if not isinstance(value, Money | Percent):
         return None
-    upper = RANGE_ON.match(text, place.end, end)
+    if BETWEEN.search(text[max(0, place.start - 12) : place.start]):
+        upper = RANGE_ON.match(text, place.end, end)
+    else:
+        upper = (SUM_ON if isinstance(value, Money) else SHARE_ON).match(text, place.end, end)
+        if BY.search(text, max(0, place.start - SEEN), place.start):
+            return None
+        if CHANGED_FROM.search(text, max(0, place.start - 120), place.start):
+            return None
     return Span(place.start, upper.end()) if upper is not None else None
 
 

@@ -133,6 +133,7 @@ ONE_THING = pattern(r"\s+(?!(?:another|other|of|or|and|party|year|month|day|half
 PRINTED_NUMBER = pattern(
     r"\W*(?:(?:clause|section|article|part|item|no\.?)\s+)?(?:\d[\d.]*|[A-Za-z]{1,4}(?=[.)]))[.)]*\s", re.IGNORECASE
 )
+SOLE = pattern(r"\b(?:an?|the)\s+(?P<one>sole|single)\s+[a-z]{4,}", re.IGNORECASE)
 NOR_MORE = pattern(
     rf"\b(?P<count>{WORDS}|\d{{1,3}})(?:\s+\([^)]{{1,12}}\))?,?\s+(?:nor|or|and\s+not|but\s+not|and\s+no|but\s+no)\s+(?:more|later|longer|earlier|less)\s+than\s+\Z",
     re.IGNORECASE,
@@ -442,6 +443,10 @@ class LineValues:
                         f"the unit stands beside or over it: {unit}",
                     )
                 ]
+        found += [
+            Found(Quantity(Decimal(1)), Span(*m.span("one")), "one")
+            for m in SOLE.finditer(self.text, line.values.start, line.values.end)
+        ]
         return sorted(found, key=lambda f: f.span)
 
     def _in_its_number(self, start: int, at: int) -> bool:

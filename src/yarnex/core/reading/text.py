@@ -228,11 +228,16 @@ def _markdown(lines: list[str], page: int, before: int) -> list[Draft]:
             words = _marked(re.sub(r"\A(\s*)[-*+>](\s)", r"\1 \2", line), number)
             if not words:
                 continue
+            if open_paragraph is not None and LABELLED.match(open_paragraph.text):
+                starts = starts or LABELLED.match(bare)  # lines that each name a thing, as at the head of a report
             if open_paragraph is None or starts:
                 open_paragraph = Draft("paragraph", size=SIZE)
                 drafts.append(open_paragraph)
             open_paragraph.lines.append((page, words))
     return drafts
+
+
+LABELLED = pattern(r"[A-Z][\w’'/ -]{1,32}:\s+\S")
 
 
 def _marked(line: str, number: int) -> list[Word]:

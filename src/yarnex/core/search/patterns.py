@@ -35,6 +35,7 @@ BETWEEN, AND = pattern(r"\bbetween\s+\Z", re.IGNORECASE), pattern(r"\s+and\s+", 
 OFTEN = pattern(
     rf"\b(?:(?:(?:not|no)\s+more\s+(?:often\s+)?than|at\s+(?:most|least)|up\s+to|only)\s+)?(?:once|twice|(?:{WORDS}|\d{{1,2}})\s+(?:\(\d{{1,2}}\)\s+)?times)\s+(?:an?|per|each|every|in\s+(?:each|every|any))\s+(?:calendar\s+)?(?:day|week|month|quarter|year)\b"
     rf"|\b(?:(?:not|no)\s+more\s+(?:often\s+)?than\s+|at\s+most\s+|up\s+to\s+|only\s+)(?:once|twice|(?P<times>{WORDS}|\d{{1,2}})\s+times)\b|\b(?:every|each)\s+(?:(?P<n>{ORDINAL_WORDS}|{WORDS})\s+)?(?P<unit>day|week|month|quarter|year|hour)s?\b|\b(?:once|twice|at least once)\s+(?:a|an|each|every|in every|in each)\s+[\w ]{{3,20}}?(?=[,.;]|\s(?:and|on|in|by)\b|\Z)"
+    rf"|(?<=\bmet\s)(?:{WORDS}|\d{{1,2}})\s+times\b|(?<=\bheld\s)(?:{WORDS}|\d{{1,2}})\s+(?:meetings|times)\b"
     r"|\b(?:quarterly|monthly|weekly|fortnightly|annually|daily|yearly|half-yearly|semi-annually)(?:\s+in\s+(?:advance|arrears?))?",
     re.IGNORECASE,
 )

@@ -35,7 +35,7 @@ from yarnex.core.values import (
     find_sides,
 )
 from yarnex.core.values.money import SIGNS, usual_dollar
-from yarnex.core.values.numbers import SCALES
+from yarnex.core.values.numbers import SCALES, WORDS
 
 COINS = {  # what shows the currency of a paper that writes no sum with its sign
     "GBP": r"\b(?:pence|pounds sterling|\d\s?p (?:per|a) share)\b", "EUR": r"\beuros?\b", "INR": r"\b(?:rupees|paise)\b",
@@ -63,6 +63,10 @@ TITLE_WORDS, LONGEST_VALUE = (
 )  # words of a title, and letters of what stands below it, that are a label and its value
 FINITE = pattern(
     r"\b(?:is|are|was|were|be|been|has|have|had|may|must|shall|will|can|could|would|should|does|do|did|applies|apply|ends?|begins?|starts?|runs?|lasts?|pays?|takes?|gives?|makes?|says?|means?|includes?)\b",
+    re.IGNORECASE,
+)
+OPENS_WITH_VALUE = pattern(
+    rf"(?:(?:from|for|until|within|up\s+to|at\s+(?:least|most)|not\s+(?:less|more)\s+than|a\s+period\s+of)\s+)*(?:[£$€]|[A-Z]{{3}}\s)?(?:\d|{WORDS})",
     re.IGNORECASE,
 )
 CAPTION_WITHIN = 1500  # letters from the top in which the heading of a case names its sides
@@ -595,7 +599,7 @@ class Passages:
         words = value.of(self.text)
         if (
             len(words) > LONGEST_VALUE
-            or not re.search(r"\d", words)
+            or not OPENS_WITH_VALUE.match(words)
             or FINITE.search(words)
             or words.rstrip().endswith(":")
         ):

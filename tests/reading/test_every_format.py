@@ -308,6 +308,14 @@ class TestTranscripts:
 
 
 class TestMail:
+    def test_each_mail_of_a_chain_is_wrapped_at_its_own_width(self):
+        body = f"Dear Ida, {'we agree to all of it and thank you for it ' * 4}.\n\n> The ship berthed on 19 May and the wool was delivered to\n> Goole on the 22nd, as we told you.\n>> Is it dry?\n"
+        document = read("a.eml", f"From: a@b.example\nSubject: Wool\n\n{body}".encode())
+        words = [b.span.of(document.text) for b in document.blocks if b.kind == "paragraph"]
+        assert words[1:] == [
+            "The ship berthed on 19 May and the wool was delivered to Goole on the 22nd, as we told you.", "Is it dry?",
+        ]  # fmt: skip
+
     def test_headers_words_and_attachment(self):
         mail, attached = read_data(MAIL, "offer.eml", SKIP)
         document = mail.document

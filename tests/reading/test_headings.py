@@ -72,6 +72,7 @@ def test_the_outline_of_the_file_names_headings():
         ("4.5 REPAIR AND DECORATION. The tenant shall keep the premises in repair.", "REPAIR AND DECORATION"),
         ("4.5 Repair of the Yard: The tenant shall sweep it.", "Repair of the Yard"),
         ("4.5 The tenant shall keep the premises in repair.", ""),
+        ("4.5 Welsh law governs. The courts are those of Swansea.", ""),
         ("4.5 The landlord then has a right. The tenant may object.", ""),
         ("Repair. The tenant shall keep the premises in repair.", ""),
     ],

@@ -94,3 +94,11 @@ def test_dots_lead_from_a_label_to_its_value_but_not_to_a_page():
         ["Payment terms", "30 days", "Due date", "11 September 2026"]
     ]
     assert "........ 3" in document.text
+
+
+def test_lines_of_labels_are_paragraphs_of_their_own():
+    text = "# Report\n\nClient: Brackenfold Mills plc\nObject: Pattern book\nSeen: 3 May 2026\n\nNote: the book is wet.\nIt dries slowly.\n"
+    document = read(text, True)
+    assert [b.span.of(document.text) for b in document.blocks if b.kind == "paragraph"] == [
+        "Client: Brackenfold Mills plc", "Object: Pattern book", "Seen: 3 May 2026", "Note: the book is wet. It dries slowly.",
+    ]  # fmt: skip

@@ -65,6 +65,8 @@ def test_the_format_tells_some_kinds(name, kind):
     ("text", "day"),
     [
         ("LEASE\n\nDated 3 April 2026\n\nThe term ends on 2 April 2036.", "2026-04-03"), ("# Report\n\n| Date of report | 16 June 2025 |\n|---|---|\n| By | Ida |", "2025-06-16"),
+        ("STATEMENT OF IDA TEASEL\n\nI saw it fall.\n\nSigned: I. Teasel    Dated: 9 May 2026", "2026-05-09"),
+        ("Review by the physician\n\nDate of birth: 4 February 1979\n\nHe is well.\n\nDr A. Rowan\nSigned 28 May 2026", "2026-05-28"),
         ("INVITATION\n\nReference 7. Issued 1 September 2025. Offers by 3 October 2025.", "2025-09-01"), ("LEASE\n\nThe term begins on 3 April 2026.", ""),
     ],
 )  # fmt: skip

@@ -21,6 +21,7 @@ from yarnex.core.values.numbers import find_counts
         ("about one fifth of the price", ["20"]),
         ("two-thirds of it", ["66.67"]),
         ("half of the bill", ["50"]),
+        ("Half is payable on delivery", ["50"]),
         ("three quarters of its value", ["75"]),
         ("a quarter of a year", []),
         ("in the half, sales rose", []),
@@ -115,3 +116,36 @@ def test_the_hour_that_opens_a_row_of_a_log(tmp_path):
     paper = read(tmp_path, "log.html", LOG)
     asked = ask_all([paper], [("1", "At what time was the water shut off?"), ("2", "When was the floor dry?")])
     assert [a.findings[0][0].text for a in asked] == ["07:10", "15:40"]
+
+
+RECORD = """# Inspection record
+
+Object: Loom 4, 48 healds
+Owner: Brackenfold Mills plc
+Inspected: 6 May 2026
+Report date: 11 May 2026
+
+## Guarantee
+
+18 months from the test, not beyond 24 months from delivery. Belts are guaranteed for six months.
+
+## Findings
+
+The belt broke on 4 May and the loom was stopped until the 6th. The inspector shall come within not less than 20 nor more than 40 days. (b) three belts were renewed. It is looked after by a sole keeper. Pennard Tarn Surveyors came too.
+"""
+
+
+@pytest.mark.parametrize(
+    ("question", "text"),
+    [
+        ("How many healds has the loom?", "48 healds"),
+        ("How long is the guarantee?", "18 months from the test"),
+        ("Until when was the loom stopped?", "6th"),
+        ("What is the least time in which the inspector comes?", "20"),
+        ("How many keepers look after it?", "sole"),
+        ("Which surveyors came?", "Pennard Tarn Surveyors"),
+    ],
+)
+def test_values_of_a_record(tmp_path, question, text):
+    (asked,) = ask_all([read(tmp_path, "record.md", RECORD)], [("1", question)])
+    assert text in asked.findings[0][0].text

@@ -15,7 +15,7 @@ from yarnex.core.terms.identity import document_date
 from yarnex.core.terms.measures import units_named
 from yarnex.core.terms.model import Sheet, Term
 from yarnex.core.terms.passages import Passages
-from yarnex.core.terms.ranges import range_ending
+from yarnex.core.terms.ranges import range_beginning, range_ending
 from yarnex.core.terms.variations import superseded
 from yarnex.core.values import Duration, Money, Percent, Text
 from yarnex.core.values.numbers import find_counts
@@ -155,3 +155,21 @@ def test_what_moves_from_one_value_to_another_is_no_range(text, value, range_):
     at = text.index(value)
     found = range_ending(text, 0, Span(at, at + len(value)), Percent(Decimal("1")))
     assert (found.of(text).strip() if found is not None else "") == range_
+
+
+@pytest.mark.parametrize(
+    ("text", "first", "whole"),
+    [
+        ("profit of £5 million to £6 million", "£5 million", "£5 million to £6 million"),
+        ("GBP 5m to GBP 6m", "GBP 5m", "GBP 5m to GBP 6m"),
+        ("growth of 3% to 5%", "3%", "3% to 5%"),
+        ("fell by £5 million to £38 million", "£5 million", None),
+        ("cut from £5 million to £4 million", "£5 million", None),
+        ("£5 million, to be paid", "£5 million", None),
+    ],
+)
+def test_a_range_from_its_first_sum(text, first, whole):
+    value = Percent(Decimal(3)) if "%" in first else Money(Decimal(5_000_000), "GBP")
+    at = text.index(first)
+    found = range_beginning(text, Span(at, at + len(first)), len(text), value)
+    assert (found.of(text) if found else None) == whole

@@ -20,6 +20,10 @@ from yarnex.core.values.types import Duration, Quantity
     [
         ("seven (7) years", "7", "years", "seven (7) years"),
         ("180 days", "180", "days", "180 days"),
+        ("3 (three) years", "3", "years", "3 (three) years"),
+        ("30 (thirty) days", "30", "days", "30 (thirty) days"),
+        ("within the hour", "1", "hours", "the hour"),
+        ("within a week", "1", "weeks", "a week"),
         ("ten business days", "10", "business_days", "ten business days"),
         ("five working days' notice", "5", "business_days", "five working days"),
         ("eighteen months", "18", "months", "eighteen months"),

@@ -18,6 +18,7 @@ from yarnex.core.values import (
     comparable,
     find_organisations,
     find_party_roles,
+    find_sides,
     same_value,
 )
 
@@ -125,3 +126,35 @@ def test_names_end_at_their_legal_form(text, name):
 @pytest.mark.parametrize("text", ["flasks of 20 KG each", "class AB shares", "the Company 3 days later"])
 def test_letters_that_mean_other_things_are_no_legal_forms(text):
     assert not [f for f in find_organisations(text) if f.value.name.endswith(("KG", "AB"))]
+
+
+@pytest.mark.parametrize(
+    ("head", "sides"),
+    [
+        (
+            "IN THE COUNTY COURT AT LEEDS\n\nBETWEEN\n\nALDER MILLS LIMITED    Claimant and\n\nBIRCH LIFTING LIMITED    Defendant\n",
+            [("ALDER MILLS LIMITED", "Claimant"), ("BIRCH LIFTING LIMITED", "Defendant")],
+        ),
+        ("EMPLOYMENT TRIBUNAL\nMr John Tarn  Claimant\nv\nLow Weir Mills plc  Respondent\n", [("Mr John Tarn", "Claimant"), ("Low Weir Mills plc", "Respondent")]),
+        ("IN THE HIGH COURT\n(1) ALDER LLC,\n   Plaintiff,\nv.\nBIRCH INC.,\n   Defendants.", [("ALDER LLC", "Plaintiff"), ("BIRCH INC", "Defendants")]),
+        ("The court may order the Defendant to pay.", []),
+        ("ALDER MILLS LIMITED    Claimant", []),
+    ],
+)  # fmt: skip
+def test_sides_of_a_case(head, sides):
+    assert [(f.value.name, f.value.role) for f in find_sides(head)] == sides
+
+
+@pytest.mark.parametrize(
+    ("text", "roles"),
+    [
+        (
+            'between ALDER & SONS (DEPARTMENT STORES) LTD of 1 Market Place ("the Store") of the one part',
+            [("ALDER & SONS (DEPARTMENT STORES) LTD", "Store")],
+        ),
+        ('the yard let by Alder Mills Limited (the "Property")', []),
+        ('Alder shall lend GBP 900,000 and Birch GBP 600,000 (the "Owner Loans")', []),
+    ],
+)
+def test_roles_that_are_names_of_things(text, roles):
+    assert [(f.value.name, f.value.role) for f in find_party_roles(text)] == roles

@@ -196,10 +196,11 @@ def _of_the_time_before(inquiry: Inquiry, question: Question) -> Finding | None:
     words = without_time(question.text)
     if not words:
         return None
-    now = answers_of(inquiry, inquiry.asked(understand(words)))
+    plain = inquiry.asked(understand(words))
+    now = answers_of(inquiry, plain)
     if not now or likely_there(now) < ENOUGH:
         return None
-    before = as_it_was_before(inquiry, now[0])
+    before = as_it_was_before(inquiry, told_by_words(inquiry, plain, now[0]))
     return finding_of(inquiry, question, before) if before is not None else None
 
 

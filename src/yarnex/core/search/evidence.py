@@ -52,6 +52,7 @@ BEFORE_ASKED = pattern(
 )
 # "31.5 per cent (2024: 28.4 per cent)"
 COMPARED_BEHIND = pattern(r"\s*\((?:[\w ]{0,24}\s)?(?P<year>(?:19|20)\d\d)\s*:")
+ASKED_INSTEAD = pattern(r"\((?:you|they|we)\s+(?:had\s+)?(?:asked|called|wished)\s+for\s+\Z", re.IGNORECASE)
 NOT_WHOLE = -3.0  # what a number with decimals counts for, as a unit that fits counts 1
 HOW_MANY = pattern(r"\bhow\s+many\b", re.IGNORECASE)
 OPENING_WORDS = 6  # of a question in which its subject stands
@@ -212,6 +213,11 @@ def measured(question: Question, answer: Answer) -> Answer:
     compared = COMPARED.search(text, max(start, answer.span.start - 60), answer.span.start)
     if compared and (compared["year"] or "earlier") not in question.text and not BEFORE_ASKED.search(question.text):
         evidence[EVIDENCE.index("year_off")] = 1.0
+    if (
+        ASKED_INSTEAD.search(text, max(start, answer.span.start - 40), answer.span.start)
+        and "ask" not in question.text.lower()
+    ):
+        evidence[EVIDENCE.index("year_off")] = 1.0  # "0.8 mg (you asked for 1.0)"
     years = YEAR.findall(question.text)
     beside = COMPARED_BEHIND.match(text, answer.span.end) if years else None
     if beside and beside["year"] in years:

@@ -140,7 +140,7 @@ _lent = frozenset(
 )
 # "What are the borrowings?" asks for a sum, though it is in the plural.
 SUMS = pattern(
-    r"(?:and\s+)?what\s+(?:are|were)\s+(?:the|its|our|their)\s+(?:total\s+|net\s+|annual\s+)?(?:[\w-]+\s+)?(?:damages|borrowings?|emissions?|earnings|sales|revenues?|savings?|proceeds|debts?|stocks|inventories|receivables|payables|taxes)\b",
+    r"(?:and\s+)?what\s+(?:are|were)\s+(?:(?:the|its|our|their)\s+)?(?:total\s+|net\s+|annual\s+)?(?:[\w-]+\s+)?(?:damages|borrowings?|emissions?|earnings|sales|revenues?|savings?|proceeds|debts?|stocks|inventories|receivables|payables|taxes)\b",
     re.IGNORECASE,
 )
 IN_UNITS = pattern(

@@ -401,8 +401,9 @@ class LineValues:
             words = count.span.of(self.text)
             if STREET.match(self.text, count.span.end):
                 continue  # the number of a house
+            closed = after[:1] == ")" and not before.rstrip().endswith("(")  # "(last year: nine)", and no "(9)"
             if REFERENCE.search(before) or re.match(
-                r"[./:-]\d|\w|\)", after.strip(" ")[:2] if after[:1] != " " else ""
+                r"[./:-]\d|\w|\)", after.strip(" ")[:2] if after[:1] != " " and not closed else ""
             ):
                 continue
             if any(

@@ -143,7 +143,7 @@ def find_party_roles(text: str) -> Iterator[Found[PartyRole]]:
 
 IN_COURT = pattern(r"\b(?:court|tribunal|arbitration|adjudication)\b", re.IGNORECASE)
 _side = pattern(
-    r"(?:\A|[\n\t]|\b(?:BETWEEN|Between|AND|and)\b:?)[\s-]*(?:\(?\d\)?[.)]?\s+)?(?P<name>(?!BETWEEN\b|Between\b)[A-Z][\w.,'’&()-]*(?:[ ]+(?:[A-Z(][\w.,'’&()-]*|of|and|the|&)){0,8}?)[,\s.…-]+"
+    r"(?:\A|[\n\t]|\b(?:BETWEEN|Between|AND|and)\b:?)[\s-]*(?:\(?\d\)?[.)]?\s+)?(?P<name>(?!BETWEEN\b|Between\b)[A-Z][\w.,'’&()-]*(?:[ ]+(?:[A-Z(][\w.,'’&()-]*|of|and|the|&|plc|ltd|llp|limited)){0,8}?)[,\s.…-]+"
     r"(?P<role>(?:(?:First|Second|Third|1st|2nd|3rd)\s+)?(?:Claimant|Plaintiff|Applicant|Appellant|Petitioner|Pursuer|Defendant|Respondent|Defender|CLAIMANT|PLAINTIFF|APPLICANT|APPELLANT|PETITIONER|DEFENDANT|RESPONDENT)s?)"
     r"(?=\s*(?:$|[\n\t.;,]|\(|[-–]|\b(?:and|AND|v)\b))",
     re.MULTILINE,

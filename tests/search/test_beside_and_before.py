@@ -1,0 +1,203 @@
+"""What a figure was before, what words tell of a thing, values told in order, follow-ups, places and those who do a deed."""
+
+from __future__ import annotations
+
+import pytest
+
+from yarnex.core.reading.text import read_text
+from yarnex.core.search import Inquiry, ask, understand
+from yarnex.core.search.opposites import with_the_other
+from yarnex.core.search.year_before import without_time
+from yarnex.core.values import YesNo
+
+REPORT = """# Skelbrook Spinners plc: trading update
+
+| £m | 2027 | 2026 |
+| --- | --- | --- |
+| Revenue | 88.4 | 81.9 |
+| Profit before tax | 6.2 | 7.1 |
+
+Order intake was £23.4 million (2026: £20.9 million). There were nine stoppages in the quarter (last quarter: seventeen).
+
+Covenants are net debt no more than 3.25 times EBITDA and interest cover of at least 4.5 times; they were 1.9 and 8.3.
+
+The board now expects profit of £6.5 million to £7.5 million for the year. Trucks cost £2.1 million and silos £0.8 million.
+
+The quarantine is seven weeks. Assets were £31.5 million and liabilities £12.8 million. Shifts lost were 44.
+
+The board met seven times. Its auditors are Pell Marrow LLP. After each audited year the Company pays a dividend.
+"""
+HIRE = """# Hire of looms
+
+Between Pennine Loom Hire Ltd (the "Owner") and Brackenfold Mills plc (the "Hirer").
+
+1.1 The Hirer pays commission of 7% of turnover, and the commission shall not be less than £21,000 a year. The Owner keeps £9,000 of the deposit of £14,000.
+
+1.2 The Owner insures its liability for £300,000 any one loom and £2 million any one mill.
+
+1.3 Carriage by rail costs £240. A late return costs £35.
+
+| Carriage, by distance | Charge |
+| --- | --- |
+| Per loom, up to 60 miles | £80.00 |
+| Per loom, over 60 miles | £125.00 |
+
+1.4 The deposit is repaid without interest. Prices are stated excluding VAT. He denies any earlier loss.
+
+1.5 Notice shall be not less than 45 nor more than 100 days. The looms are handed back within 30 days of the end and cleaned by the Hirer within 12.
+
+1.6 Returns of the count are sent by the fourth day of each month. Waste is cleared at the end of each shift. A stoppage is told within the hour.
+
+1.7 Welsh law governs. The disputes go to arbitration in Swansea before one arbitrator. Letters go to Quay House, Neath.
+
+1.8 The counting is done by the data agent, Trelleck Metering Services.
+
+Signed for the Hirer: Rohan Desai, Director
+
+Signed for the Owner: Una Pell, Manager
+"""
+
+
+def paper(text, name):
+    return Inquiry(read_text(text.encode(), name, "0" * 64, markdown=True))
+
+
+@pytest.fixture(scope="module")
+def report():
+    return paper(REPORT, "update.md")
+
+
+@pytest.fixture(scope="module")
+def hire():
+    return paper(HIRE, "hire.md")
+
+
+def told(inquiry, *questions):
+    before = None
+    for words in questions:
+        before = understand(words, "", before)
+    return ask(inquiry, before)[0]
+
+
+@pytest.mark.parametrize(
+    ("questions", "kind", "amount"),
+    [
+        (("What was revenue the year before?",), "money", 81_900_000),
+        (("What was order intake the year before?",), "money", 20_900_000),
+        (("What was revenue?", "And the year before?"), "money", 81_900_000),
+        (("How many stoppages were there?", "And the previous quarter?"), "number", 17),
+        (("What was interest cover?",), "number", 8.3),
+        (("What is the quarantine?",), "duration", 7),
+        (("What are its assets?",), "money", 31_500_000),
+        (("What are its assets?", "And liabilities?"), "money", 12_800_000),
+        (("How many shifts were lost?",), "number", 44),
+    ],
+)
+def test_values_that_stand_beside_others(report, questions, kind, amount):
+    given = told(report, *questions).value.to_dict()
+    assert (given["type"], float(given["value"])) == (kind, amount)
+
+
+@pytest.mark.parametrize(
+    ("question", "text"),
+    [
+        ("What profit is now expected?", "£6.5 million to £7.5 million"),
+        ("How often did the board meet?", "seven times"),
+        ("Who audits it?", "Pell Marrow LLP"),
+    ],
+)
+def test_words_of_the_report(report, question, text):
+    assert told(report, question).text == text
+
+
+@pytest.mark.parametrize(
+    ("questions", "text"),
+    [
+        (("What is the commission?",), "7%"),
+        (("How much of the deposit is kept?",), "£9,000"),
+        (("What does carriage of a loom over 60 miles cost?",), "£125.00"),
+        (("What is paid for a late return?",), "£35"),
+        (("What is the shortest notice?",), "45"),
+        (("How soon are the looms cleaned?",), "12"),
+        (("When are returns sent?",), "the fourth day of each month"),
+        (("When is waste cleared?",), "the end of each shift"),
+        (("How fast must a stoppage be told?",), "the hour"),
+        (("How many arbitrators are there?",), "one"),
+        (("Who does the counting?",), "Trelleck Metering Services"),
+        (("What liability cover is there for each loom?", "And for a mill?"), "£2 million any one mill"),
+        (("Who signed for Brackenfold?",), "Rohan Desai"),
+    ],
+)
+def test_answers_of_the_hire(hire, questions, text):
+    assert told(hire, *questions).text.startswith(text.split(" any")[0])
+
+
+@pytest.mark.parametrize(
+    ("question", "words"),
+    [("Which law applies?", "Welsh"), ("Where are disputes heard?", "Swansea"), ("Where do letters go?", "Neath")],
+)
+def test_short_sentences_and_places(hire, question, words):
+    assert words in told(hire, question).text
+
+
+@pytest.mark.parametrize(
+    "question", ["Does the deposit bear interest?", "Do prices include VAT?", "Was there an earlier loss?"]
+)
+def test_denied_without_a_not(hire, question):
+    assert told(hire, question).value == YesNo(False)
+
+
+@pytest.mark.parametrize(
+    ("words", "rest"),
+    [
+        ("What were sales the year before?", "What were sales?"),
+        ("What was the previous year's margin?", "What was margin?"),
+        ("What were sales in 2025, the year before?", ""),
+        ("The year before?", ""),
+    ],
+)
+def test_questions_without_their_time(words, rest):
+    assert without_time(words).replace("'s", "") == rest
+
+
+@pytest.mark.parametrize(
+    ("question", "behind", "before", "other"),
+    [
+        ("How loud is it without the guard?", "", "61 dB; with the optional guard ", True),
+        ("How loud is it with the guard?", "", "61 dB; with the optional guard ", False),
+        ("How loud is it without the guard?", " with the guard", "", True),
+        ("How loud is it?", " with the guard", "", False),
+    ],
+)
+def test_with_and_without(question, behind, before, other):
+    assert with_the_other(question, behind, before) is other
+
+
+@pytest.mark.parametrize(
+    ("before", "words", "kinds"),
+    [
+        ("How soon must damage be told?", "And a claim made?", "duration"),
+        ("What is paid on delivery?", "And when it is tested?", "money"),
+        ("What share is hedged?", "What was that in March?", "percent"),
+    ],
+)
+def test_follow_ups_ask_for_the_same_kind(before, words, kinds):
+    assert understand(words, "", understand(before)).kinds[0] == kinds
+
+
+@pytest.mark.parametrize(
+    ("words", "kind"),
+    [
+        ("What is the least number of bales?", "number"),
+        ("How much does the boiler burn in a day?", "number"),
+        ("What is her job?", "text"),
+        ("What are the most hours a guard may work?", "duration"),
+        ("From what salary is consent needed?", "money"),
+        ("How soon must we say why we object?", "duration"),
+        ("What are stocks?", "money"),
+        ("What commission is paid?", "percent"),
+        ("Which court decides?", "text"),
+    ],
+)
+def test_kinds_of_answer(words, kind):
+    assert understand(words).kinds[0] == kind

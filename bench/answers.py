@@ -6,7 +6,7 @@ Each folder holds a `key.json`: {"facts": [{"document": "docs/a.pdf", "question"
 "pages": [2]}]}, with the documents beside it. Types are those of `yarnex find --json`, and `absent` for what the document
 does not say, with `any_of` for texts and parties. The model is a conditional logit, on features that are no words; it is checked on
 each folder by weights fitted on the others. --also: folders that help to fit, each question counting less, and are not checked:
-bench/questions holds some 2,600 of our own, and 960 asked of papers that do not answer them. --write puts the weights fitted on all of them into the packs.
+bench/questions holds some 3,350 of our own, and 960 asked of papers that do not answer them. --write puts the weights fitted on all of them into the packs.
 """
 
 from __future__ import annotations

@@ -15,6 +15,7 @@ REPORT = """# Skelbrook Spinners plc: trading update
 | £m | 2027 | 2026 |
 | --- | --- | --- |
 | Revenue | 88.4 | 81.9 |
+| Net debt | 12.4 | 1,041.5 |
 | Profit before tax | 6.2 | 7.1 |
 
 Order intake was £23.4 million (2026: £20.9 million). There were nine stoppages in the quarter (last quarter: seventeen).
@@ -25,7 +26,7 @@ The board now expects profit of £6.5 million to £7.5 million for the year. Tru
 
 The quarantine is seven weeks. Assets were £31.5 million and liabilities £12.8 million. Shifts lost were 44.
 
-The board met seven times. Its auditors are Pell Marrow LLP. After each audited year the Company pays a dividend.
+Headroom was £4.4 million. The board met seven times. Its auditors are Pell Marrow LLP. After each audited year the Company pays a dividend.
 """
 HIRE = """# Hire of looms
 
@@ -72,6 +73,12 @@ def hire():
     return paper(HIRE, "hire.md")
 
 
+def test_what_it_is_now_is_not_what_it_was(report):
+    finding = told(report, "What was headroom the year before?")
+    assert finding.state == "not_found"
+    assert told(report, "What was headroom?").value.to_dict()["value"] == 4_400_000
+
+
 def told(inquiry, *questions):
     before = None
     for words in questions:
@@ -84,6 +91,7 @@ def told(inquiry, *questions):
     [
         (("What was revenue the year before?",), "money", 81_900_000),
         (("What was order intake the year before?",), "money", 20_900_000),
+        (("What was net debt a year earlier?",), "money", 1_041_500_000),
         (("What was revenue?", "And the year before?"), "money", 81_900_000),
         (("How many stoppages were there?", "And the previous quarter?"), "number", 17),
         (("What was interest cover?",), "number", 8.3),
@@ -154,6 +162,7 @@ def test_denied_without_a_not(hire, question):
         ("What was the previous year's margin?", "What was margin?"),
         ("What were sales in 2025, the year before?", ""),
         ("The year before?", ""),
+        ("What does it cost a year before tax?", ""),
     ],
 )
 def test_questions_without_their_time(words, rest):

@@ -145,6 +145,10 @@ def test_sides_of_a_case(head, sides):
     assert [(f.value.name, f.value.role) for f in find_sides(head)] == sides
 
 
+def test_the_group_and_the_company_are_no_name():
+    assert not list(find_organisations("Fees were paid for the audit of the Group and Company."))
+
+
 @pytest.mark.parametrize(
     ("text", "roles"),
     [

@@ -158,9 +158,13 @@ def ask(inquiry: Inquiry, question: Question, limit: int = 8) -> list[Finding]:
         return [day]
     if (step := step_asked_for(inquiry, question)) is not None:
         return [step]
-    if (before := _of_the_time_before(inquiry, question)) is not None:
+    now, before = _of_the_time_before(inquiry, question)
+    if before is not None:
         return [before]
     answers = told_in_order(inquiry, question, answers_of(inquiry, question))
+    if now is not None:  # what it is now is no answer
+        places = [place_of_value(inquiry, a) if a.kind in VALUED else None for a in answers]
+        answers = [a for a, at in zip(answers, places, strict=True) if at is None or not at.overlaps(now)]
     read = bool(answers) and answers[0].kind == "yes_no" and answers[0].finding is None
     least = SURE_YES if read else ENOUGH if inquiry.says(question.thing) else ENOUGH_UNNAMED
     gap = (
@@ -191,17 +195,18 @@ def ask(inquiry: Inquiry, question: Question, limit: int = 8) -> list[Finding]:
     return [_with_places(best, answers), *found[1:]]
 
 
-def _of_the_time_before(inquiry: Inquiry, question: Question) -> Finding | None:
-    """The value of the year or the like before the paper's own, where that is asked for and stands beside it."""
+def _of_the_time_before(inquiry: Inquiry, question: Question) -> tuple[Span | None, Finding | None]:
+    """Where stands what is asked for, where it is asked for the year or the like before; and its value of then that stands beside it."""
     words = without_time(question.text)
     if not words:
-        return None
+        return None, None
     plain = inquiry.asked(understand(words))
     now = answers_of(inquiry, plain)
     if not now or likely_there(now) < ENOUGH:
-        return None
-    before = as_it_was_before(inquiry, told_by_words(inquiry, plain, now[0]))
-    return finding_of(inquiry, question, before) if before is not None else None
+        return None, None
+    best = told_by_words(inquiry, plain, now[0])
+    before = as_it_was_before(inquiry, best)
+    return place_of_value(inquiry, best), finding_of(inquiry, question, before) if before is not None else None
 
 
 def _with_places(best: Finding, answers: Sequence[Answer]) -> Finding:
@@ -816,13 +821,18 @@ def from_lines(inquiry: Inquiry, question: Question) -> list[Answer]:
 WHERE = pattern(r"(?:and\s+|but\s+)?(?:(?:from|to)\s+)?where\b", re.IGNORECASE)
 A_PLACE = pattern(
     r"\b(?:[Ii]n|[Aa]t|[Tt]o|[Ff]rom|[Nn]ear|[Oo]n|[Bb]eside|[Bb]ehind|[Oo]utside)\s+(?:(?:the|its|our|your|an?)\s+)?(?:[a-z]+\s+)?"
-    r"(?!(?:\w+\s+)?(?:Date|Day|Term|January|February|March|April|May|June|July|August|September|October|November|December|Monday|Tuesday|Wednesday|Thursday|Friday|Saturday|Sunday)\b)(?P<name>[A-Z][a-z][\w’'-]*)"
+    r"(?!(?:\w+\s+)?(?:Date|Day|Term|January|February|March|April|May|June|July|August|September|October|November|December|Monday|Tuesday|Wednesday|Thursday|Friday|Saturday|Sunday)\b)(?!(?:\w+\s+)?(?:Board|Company|Group|Committee|Agreement|Lease|Contract|Act|Schedule|Section|Clause|Article|Part|Part(?:y|ies)|Directors?|Chair\w*|Chief|Government|State|Note|Annex|Appendix|Table|Figure|Mr|Mrs|Ms|Dr|Business|Working|Year)\b)(?P<name>[A-Z][a-z][\w’'-]*)"
 )
 
 
 def _names_a_place(inquiry: Inquiry, words: str) -> float:
     """1 for words that say where: "in London", not "at Completion"."""
-    return float(any(inquiry.passages.defined(m["name"]) is None for m in A_PLACE.finditer(words)))
+    return float(
+        any(
+            inquiry.passages.defined(m["name"]) is None and m["name"] not in inquiry.values.roles
+            for m in A_PLACE.finditer(words)
+        )
+    )
 
 
 def _given(evidence: tuple[float, ...], name: str, amount: float) -> tuple[float, ...]:

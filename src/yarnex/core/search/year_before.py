@@ -12,6 +12,8 @@ from yarnex.core.patterns import pattern
 from yarnex.core.search.evidence import place_of_value
 from yarnex.core.terms.by_words import BEFORE_IT
 from yarnex.core.terms.candidates import quote_around
+from yarnex.core.values import Money, Quantity, Value
+from yarnex.core.values.numbers import read_digits
 
 if TYPE_CHECKING:
     from yarnex.core.search.inquiry import Inquiry
@@ -19,7 +21,7 @@ if TYPE_CHECKING:
 
 _time = r"(?:financial\s+|full\s+)?(?:year|half|half-year|quarter|month|period)"
 TIME_BEFORE = pattern(
-    rf"[,\s]*(?:\b(?:in|for|at|of|during)\s+)?(?:\b(?:the|its)\s+)?\b(?:{_time}\s+before|(?:previous|prior|preceding)\s+{_time}(?:['’]s)?(?:\s+end)?)\b|[,\s]*\b(?:a|one)\s+year\s+(?:ago|earlier|before)\b",
+    rf"[,\s]*(?:\b(?:in|for|at|of|during)\s+)?(?:\b(?:the|its)\s+)?\b(?:{_time}\s+before(?!\s+\w)|(?:previous|prior|preceding)\s+{_time}(?:['’]s)?(?:\s+end)?)\b|[,\s]*\b(?:a|one)\s+year\s+(?:ago|earlier|before(?!\s+\w))\b",
     re.IGNORECASE,
 )
 YEAR = pattern(r"\b(?:19|20)\d\d\b")
@@ -66,6 +68,9 @@ def as_it_was_before(inquiry: Inquiry, now: Answer) -> Answer | None:
     finder = inquiry.values.finder(now.kind)
     if there is None or finder is None:
         return None
+    if cell is not None and (scaled := _as_scaled(inquiry, now, place, there)) is not None:
+        quote = quote_around(inquiry.passages, there)
+        return replace(now, value=scaled, span=there, quote=quote, finding=None, why=BESIDE, working=())
     lines = inquiry.matcher.lines.at(there)
     found = next(
         (f for line in lines for f in finder(line) if f.span.overlaps(there) and _may_be(text, place, f.span, cell)),
@@ -75,8 +80,30 @@ def as_it_was_before(inquiry: Inquiry, now: Answer) -> Answer | None:
         return None
     quote = quote_around(inquiry.passages, found.span)
     return replace(
-        now, value=found.value, span=found.span, quote=quote, finding=None, why="it stands beside the value for the time after it", working=()
+        now, value=found.value, span=found.span, quote=quote, finding=None, why=BESIDE, working=()
     )  # fmt: skip
+
+
+BESIDE = "it stands beside the value for the time after it"
+PRINTED = pattern(r"\d[\d.,  '’]*\d|\d")
+
+
+def _as_scaled(inquiry: Inquiry, now: Answer, place: Span, there: Span) -> Value | None:
+    """The value of a cell in the measure in which its neighbour in the row was read, "printed in thousands"; None where it has no
+    figure of its own.
+    """
+    printed, other = (PRINTED.search(span.of(inquiry.passages.text)) for span in (place, there))
+    own, before = (read_digits(m.group()) if m is not None else None for m in (printed, other))
+    value = now.value
+    if not own or before is None or not isinstance(value, Money | Quantity):
+        return None
+    amount = value.amount if isinstance(value, Money) else value.value
+    if amount is None:
+        return None
+    scaled = before * (abs(amount) / own)
+    if there.of(inquiry.passages.text).strip().startswith(("(", "-", "−")):
+        scaled = -scaled
+    return replace(value, amount=scaled) if isinstance(value, Money) else replace(value, value=scaled)
 
 
 def _behind(text: str, place: Span, end: int) -> Span | None:

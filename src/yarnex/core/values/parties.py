@@ -30,6 +30,10 @@ _no_name = pattern(rf"\sthe\s+(?:{WORDS_TOO})\Z")  # "On 3 May the Company"
 _goes_on = pattern(
     rf"(?:[ \u00a0]{_word}){{0,3}}?[ \u00a0](?!(?:{WORDS_TOO})\b)(?:(?:{SURE})(?!\w)|(?:{FORMS})(?!\w|[-–/ ]?\d))"
 )
+ONLY_KINDS = pattern(
+    r"(?:(?:The|Group|Company|Parent|Subsidiary|Bank|Trust|Society|Council|Partnership|Association|and|or|of|the|its|&)[\s,]*)+",
+    re.IGNORECASE,
+)  # "Group and Company"
 _role = pattern(
     r"\(\s*(?:(?:hereinafter|herein|hereafter|collectively|individually|together|each|as|called|referred\s+to|known|in\s+this\s+\w+|,|the|a|an|or|with|its|successors|and|assigns)\s+)*"
     r"[\"“”'‘](?:the\s+)?(?P<role>[A-Z][A-Za-z’' -]{2,40}?|you|we|us)[\"”’']",
@@ -78,7 +82,7 @@ def find_organisations(text: str) -> Iterator[Found[Party]]:
     while m := _organisation.search(text, end):
         start, end = m.start(), m.end()
         end = start + len(_whole(text, m))
-        if _no_name.search(text, start, end):
+        if _no_name.search(text, start, end) or ONLY_KINDS.fullmatch(text, start, end):
             continue
         lead = re.match(
             r"(?:(?:The|This|By|Between|And|As|For|Name|From|To|If|In|Signed\s+(?:for|by)(?:\s+and\s+on\s+behalf\s+of)?)\s+)+",

@@ -6,6 +6,7 @@ import pytest
 
 from yarnex.core.reading.text import read_text
 from yarnex.core.search import Inquiry, ask, understand
+from yarnex.core.search.answers import PART_OF
 from yarnex.core.search.opposites import with_the_other
 from yarnex.core.search.year_before import without_time
 from yarnex.core.values import YesNo
@@ -210,3 +211,75 @@ def test_follow_ups_ask_for_the_same_kind(before, words, kinds):
 )
 def test_kinds_of_answer(words, kind):
     assert understand(words).kinds[0] == kind
+
+
+LEASE = """# Lease of the Dye Shed
+
+Between Pennine Sheds Ltd (the "Landlord") and Brackenfold Mills plc (the "Tenant").
+
+## 1 Rent
+
+The rent is £18,000 a year.
+
+## 2 Deposit
+
+The Tenant has paid a deposit of £4,500. The Landlord shall return the deposit within 21 days after the end of the term.
+
+## 3 Repair of the roof
+
+The Tenant keeps the shed in repair. The directors of the Tenant met on 3 May 2026 and thought of moss.
+"""
+
+
+@pytest.fixture(scope="module")
+def lease():
+    return paper(LEASE, "lease.md")
+
+
+def test_a_question_of_two_parts_is_answered_by_its_parts(lease):
+    first, second = ask(lease, understand("What is the deposit and when do we get it back?"))
+    assert (first.text, second.text) == ("£4,500", "within 21 days after the end of the term")
+    assert PART_OF in first.why
+    assert PART_OF in second.why
+
+
+def test_a_part_that_nothing_answers_leaves_the_whole(lease):
+    findings = ask(lease, understand("What is the pension and who is the actuary?"))
+    assert [f.state for f in findings] == ["not_found"]
+
+
+@pytest.mark.parametrize(
+    ("words", "parts"),
+    [
+        ("What is the deposit and when is it returned?", ("What is the deposit?", "when is it returned?")),
+        ("Is there a deposit, and if so, how much is it?", None),
+        ("What is the deposit?", None),
+        ("Who and when?", None),
+    ],
+)
+def test_the_parts_of_a_question(words, parts):
+    found = understand(words).parts
+    assert (tuple(p.text for p in found) if found else None) == parts
+
+
+@pytest.mark.parametrize(
+    ("question", "items"),
+    [
+        ("Which sections deal with repair?", ("3 Repair of the roof",)),
+        ("Which pages discuss the deposit?", ("2 Deposit",)),
+        ("Which pages mention moss?", None),
+        ("Which pages discuss pensions?", ()),
+    ],
+)
+def test_where_something_is_discussed(lease, question, items):
+    finding = told(lease, question)
+    if items is None:  # no heading names it, but a sentence does
+        assert "moss" in finding.cites[0].quote
+    elif items:
+        assert finding.value.items == items
+    else:
+        assert finding.state == "not_found"
+
+
+def test_who_they_are_is_not_told_by_what_they_do(lease):
+    assert told(lease, "Who are the directors?").state == "not_found"

@@ -9,6 +9,7 @@ from typing import Any
 from yarnex.core.document import Document
 from yarnex.core.errors import UnreadableError
 from yarnex.core.search import Asked, Roster
+from yarnex.core.search.answers import PART_OF
 from yarnex.core.terms import Finding
 from yarnex.core.terms.model import quoted
 from yarnex.output.report import Cell, Report, Section, Table, TableRow
@@ -27,7 +28,8 @@ def found_report(
     if len(documents) == 1:
         rows = []
         for result in results:
-            shown = result.findings[0] if every or result.question.exhaustive else result.findings[0][:1]
+            found = result.findings[0]
+            shown = found if every or result.question.exhaustive else _parts_of(found)
             for place, finding in enumerate(shown):
                 cell = _answer_cell(finding, quote, why)
                 rows.append(TableRow((Cell("" if place else result.question.text), cell, state_cell(finding))))
@@ -36,8 +38,10 @@ def found_report(
     elif len(documents) <= MOST_COLUMNS:
         rows = []
         for result in results:
-            cells = [_answer_cell(found[0], quote, why, nearest=1) for found in result.findings]
-            rows.append(TableRow((Cell(result.question.text), *cells)))
+            parts = [_parts_of(found) for found in result.findings]
+            for place in range(max(map(len, parts))):
+                cells = [_answer_cell(p[place], quote, why, nearest=1) if place < len(p) else Cell("") for p in parts]
+                rows.append(TableRow((Cell("" if place else result.question.text), *cells)))
         heads = ("Question", *(d.name for d in documents))
         sections = [Section("", table=Table(heads, tuple(rows), (5, *(7 for _ in documents))))]
     else:
@@ -49,13 +53,20 @@ def found_report(
     return Report("Answers", about, tuple(sections), warnings_of(documents, unread))
 
 
+def _parts_of(found: Sequence[Finding]) -> Sequence[Finding]:
+    """The best finding; where a question of several parts was answered by its parts, one for each."""
+    return found if any(PART_OF in f.why for f in found) else found[:1]
+
+
 def _by_document(result: Asked, quote: int | None, why: bool) -> Section:
     """The answers of many documents to one question; those that do not answer are named, the nearest mention first."""
-    first = [found[0] for found in result.findings]
+    parts = [_parts_of(found) for found in result.findings]
+    told = [(place, f) for several in parts if any(p.found for p in several) for place, f in enumerate(several)]
     rows = tuple(
-        TableRow((Cell(f.document.path), _answer_cell(f, quote, why), state_cell(f))) for f in first if f.found
+        TableRow((Cell("" if place else f.document.path), _answer_cell(f, quote, why), state_cell(f)))
+        for place, f in told
     )
-    silent = [f for f in first if not f.found]
+    silent = [several[0] for several in parts if not any(p.found for p in several)]
     lines = (
         [f"Not found in {counted(len(silent), 'document')}: {', '.join(f.document.path for f in silent)}."]
         if silent

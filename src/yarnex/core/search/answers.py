@@ -53,6 +53,7 @@ from yarnex.core.search.steps import step_asked_for
 from yarnex.core.search.telling import finding_of, none_of
 from yarnex.core.search.told_value import told_by_words
 from yarnex.core.search.weighing import EVIDENCE, Answer, by_worth, likely_there, weighed
+from yarnex.core.search.where_discussed import where_discussed
 from yarnex.core.search.who import of_parties
 from yarnex.core.search.year_before import as_it_was_before, without_time
 from yarnex.core.search.yes_no import (
@@ -146,7 +147,23 @@ FEW_WORDS = 12  # of a line that says no more than that
 
 
 def ask(inquiry: Inquiry, question: Question, limit: int = 8) -> list[Finding]:
-    """Findings that answer, best first, at most `limit`; one `not_found` with the nearest mentions where none does."""
+    """Findings that answer, best first, at most `limit`; one `not_found` with the nearest mentions where none does.
+
+    A question of two parts, "what is the deposit and when do we get it back?", is answered by its parts, each with PART_OF among
+    its reasons, where both are told, or where nothing answers it as one.
+    """
+    parts = question.parts
+    told = [_ask(inquiry, part, limit)[0] for part in parts] if parts is not None else []
+    whole = _ask(inquiry, question, limit)
+    if not any(f.found for f in told) or (whole[0].found and not all(f.found for f in told)):
+        return whole
+    return [replace(f, why=(*f.why, PART_OF)) if f.found else f for f in told]
+
+
+PART_OF = "it answers a part of the question"
+
+
+def _ask(inquiry: Inquiry, question: Question, limit: int) -> list[Finding]:
     question = inquiry.asked(question)
     if question.outside:
         return [none_of(inquiry, question, "this asks about the world, not about the documents")]
@@ -156,6 +173,8 @@ def ask(inquiry: Inquiry, question: Question, limit: int = 8) -> list[Finding]:
         return [signed]
     if (day := when_signed(inquiry, question)) is not None:
         return [day]
+    if (discussed := where_discussed(inquiry, question)) is not None:
+        return [discussed]
     if (step := step_asked_for(inquiry, question)) is not None:
         return [step]
     now, before = _of_the_time_before(inquiry, question)

@@ -142,9 +142,24 @@ def that_may_stand(inquiry: Inquiry, question: Question, answers: Sequence[Answe
         answers = [a for a in answers if not _has_another_role(inquiry, question, a)]
         answers = [a for a in answers if a.kind != "party" or not _is_named(question, a)]
         return [a for a in answers if a.kind != "text" or _names_one(inquiry, question, a)]
+    if WHO_ARE.match(question.text):
+        answers = [a for a in answers if a.kind not in ("text", "list") or _names_somebody(inquiry, a)]
     if WHICH_FIRM.search(question.text):
         return [a for a in answers if a.kind not in ("text", "list") or _names_one(inquiry, question, a)]
     return list(answers)
+
+
+WHO_ARE = pattern(r"(?:and\s+)?who\s+(?:are|were)\s+(?:the|its|their|our)\b", re.IGNORECASE)
+
+
+def _names_somebody(inquiry: Inquiry, answer: Answer) -> bool:
+    """True for words in which a person or firm stands by name: "the directors recommend ..." tells nobody who they are."""
+    place = answer.span
+    return any(
+        f.span.overlaps(place) and isinstance(f.value, Party) and not f.reading  # by name, and no role
+        for line in inquiry.matcher.lines.at(place)
+        for f in inquiry.values.parties(line)
+    )
 
 
 # "Which looms are pledged?" is not told by "the Mill shall not pledge ...".

@@ -247,6 +247,7 @@ OF_THE_PAPER = pattern(
     re.IGNORECASE,
 )
 PERSONS = frozenset(("he", "she", "his", "her"))
+LEAST_PART = 3  # words of the first of two questions in one
 FEW_IDEAS = 2
 WHOLLY = 0.7  # ideas of less weight only frame the question
 LEANING = 0.5  # what the words of the question before count
@@ -281,6 +282,15 @@ class Question:
         """
         back = {m.group().lower() for m in POINTS_BACK.finditer(self.text)}
         return back <= PERSONS and (bool(back) or WHOLE_QUESTION.match(self.text) is not None)
+
+    @property
+    def parts(self) -> tuple[Question, Question] | None:
+        """The two questions that it asks at once, the second leaning on the first; None where it asks one."""
+        second = SECOND_PART.search(self.text)
+        if second is None or YES_NO.match(self.text) or len(self.text[: second.start()].split()) < LEAST_PART:
+            return None
+        first = understand(f"{self.text[: second.start()].rstrip(' ,')}?")
+        return first, understand(second["part"], "", first)
 
     @property
     def elliptical(self) -> bool:

@@ -283,3 +283,25 @@ def test_where_something_is_discussed(lease, question, items):
 
 def test_who_they_are_is_not_told_by_what_they_do(lease):
     assert told(lease, "Who are the directors?").state == "not_found"
+
+
+@pytest.mark.parametrize(
+    ("question", "words"),
+    [
+        ("What are the landlord's obligations?", "return the deposit"),
+        ("What duties does the Tenant have?", "keep"),
+        ("What must the landlord do?", "return the deposit"),
+    ],
+)
+def test_the_duties_of_a_party(lease, question, words):
+    finding = told(lease, question)
+    assert words in finding.text
+    assert finding.value.to_dict()["type"] == "list"
+
+
+def test_the_dots_of_contents_are_no_blank():
+    inquiry = paper(
+        "# Lease\n\nContents\n\n7. Landlord's covenants ..........................\n\n## 1 Rent\n\nThe rent is £9,000.\n",
+        "a.md",
+    )
+    assert told(inquiry, "What are the landlord's covenants?").state == "not_found"

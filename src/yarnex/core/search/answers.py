@@ -16,6 +16,7 @@ from yarnex.core.document.table_paths import column_path
 from yarnex.core.number_names import ORDINALS
 from yarnex.core.patterns import pattern
 from yarnex.core.search.bands import NTH_YEAR, asked_about, label_of_row
+from yarnex.core.search.duties_asked import duties_asked
 from yarnex.core.search.elapsed import elapsed_asked, elapsed_fit, names_a_time, split_year_fit
 from yarnex.core.search.evidence import (
     EXACT,
@@ -173,6 +174,8 @@ def _ask(inquiry: Inquiry, question: Question, limit: int) -> list[Finding]:
         return [signed]
     if (day := when_signed(inquiry, question)) is not None:
         return [day]
+    if (duties := duties_asked(inquiry, question)) is not None:
+        return [duties]
     if (discussed := where_discussed(inquiry, question)) is not None:
         return [discussed]
     if (step := step_asked_for(inquiry, question)) is not None:
@@ -831,6 +834,9 @@ def _columns(inquiry: Inquiry, question: Question, rank: int) -> Iterator[Answer
         )
 
 
+LEADER = pattern(r"(?:\.\s?){5,}\s*(?:\d+|[ivxlc]+)?\s*\Z")
+
+
 def _gaps(inquiry: Inquiry, question: Question) -> Iterator[Answer]:
     """Places left blank or blacked out beside which stands what is asked for."""
     if question.kinds == ("yes_no",):
@@ -842,8 +848,8 @@ def _gaps(inquiry: Inquiry, question: Question) -> Iterator[Answer]:
     hits = inquiry.matcher.ranked(question.ideas, found, limit=3)
     for place, hit in enumerate(hits):
         assert hit.found is not None
-        if hit.coverage < GAP_NAMED:
-            continue
+        if hit.coverage < GAP_NAMED or LEADER.search(hit.line.span.of(inquiry.passages.text)):
+            continue  # dots lead to a page of the contents
         quote = quote_around(inquiry.passages, hit.found.span)
         evidence = evidence_of(question, "gap", 0, **_of_hit(question, hit, hits), first=float(place == 0), gap=1.0)
         state = hit.found.value.words if isinstance(hit.found.value, Text) else "blank"
@@ -925,6 +931,8 @@ def _answer(inquiry: Inquiry, question: Question, kind: str, hit: Hit, evidence:
         if range_ is not None:
             span, value = range_, Text(on_one_line(range_.of(text)))
         return Answer(kind, value, span, quote, evidence, "the words stand by it", None, working)
+    if LEADER.search(line.span.of(text)):
+        return None  # a line of the contents tells nothing
     if kind == "yes_no":
         words = line.values.of(text)
         if line.kind == "cell" and not re.search(r"[^\W\d_]{2}", words) and ticked_answer(words) is None:

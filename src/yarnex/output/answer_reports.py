@@ -88,7 +88,7 @@ def _answer_cell(finding: Finding, quote: int | None, why: bool, nearest: int = 
     if quote is not None:
         words = one_line(finding.cites[0].quote)
         words = words if len(words) <= quote else words[:quote].rsplit(" ", 1)[0] + " …"
-        cell = Cell(cell.text, f"“{words}”", cell.cites, cell.notes, cell.state)
+        cell = Cell(cell.text, words, cell.cites, cell.notes, cell.state)
     return cell
 
 

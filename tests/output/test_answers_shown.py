@@ -50,7 +50,7 @@ def test_one_document_has_a_row_a_question(papers):
     report = answer_reports.found_report(answered, papers[:1], quote=30, why=True)
     (row,) = report.sections[0].table.rows
     assert row.cells[0].text == "How much is the rent?"
-    assert row.cells[1].quote.startswith("“1.1 The Tenant shall pay a")
+    assert row.cells[1].quote.startswith("1.1 The Tenant shall pay a")
     assert len(row.cells[1].quote) <= 34
     assert row.cells[1].notes
 

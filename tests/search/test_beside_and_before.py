@@ -74,6 +74,14 @@ def hire():
     return paper(HIRE, "hire.md")
 
 
+def test_what_follows_a_limit_need_not_be_its_actual_value():
+    inquiry = paper(
+        "# Loan\n\nInterest cover shall be at least 4.5 times. It was 3 May 2026 when the bank agreed to that.\n",
+        "a.md",
+    )
+    assert told(inquiry, "What was the interest cover?").text == "4.5 times"
+
+
 def test_what_it_is_now_is_not_what_it_was(report):
     finding = told(report, "What was headroom the year before?")
     assert finding.state == "not_found"

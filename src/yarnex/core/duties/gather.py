@@ -98,9 +98,9 @@ class _Lead:
     level: int
 
 
-def duties_of(document: Document) -> tuple[Duty, ...]:
-    """The duties of a document: one for each sentence or list item that binds somebody."""
-    passages = Passages(document)
+def duties_of(document: Document, passages: Passages | None = None) -> tuple[Duty, ...]:
+    """The duties of a document: one for each sentence or list item that binds somebody. passages: its own, where they were made."""
+    passages = passages or Passages(document)
     actors = Actors(passages)
     narrative = actors.kind in NARRATIVE
     bound: Counter[str] = Counter()

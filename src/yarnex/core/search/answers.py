@@ -153,11 +153,11 @@ def ask(inquiry: Inquiry, question: Question, limit: int = 8) -> list[Finding]:
     A question of two parts, "what is the deposit and when do we get it back?", is answered by its parts, each with PART_OF among
     its reasons, where both are told, or where nothing answers it as one.
     """
-    parts = question.parts
-    told = [_ask(inquiry, part, limit)[0] for part in parts] if parts is not None else []
-    whole = _ask(inquiry, question, limit)
-    if not any(f.found for f in told) or (whole[0].found and not all(f.found for f in told)):
-        return whole
+    told = [_ask(inquiry, part, limit)[0] for part in question.parts or ()]
+    if not told or not all(f.found for f in told):
+        whole = _ask(inquiry, question, limit)
+        if whole[0].found or not any(f.found for f in told):
+            return whole
     return [replace(f, why=(*f.why, PART_OF)) if f.found else f for f in told]
 
 
@@ -753,7 +753,7 @@ def from_lines(inquiry: Inquiry, question: Question) -> list[Answer]:
 WHERE = pattern(r"(?:and\s+|but\s+)?(?:(?:from|to)\s+)?where\b", re.IGNORECASE)
 A_PLACE = pattern(
     r"\b(?:[Ii]n|[Aa]t|[Tt]o|[Ff]rom|[Nn]ear|[Oo]n|[Bb]eside|[Bb]ehind|[Oo]utside)\s+(?:(?:the|its|our|your|an?)\s+)?(?:[a-z]+\s+)?"
-    r"(?!(?:\w+\s+)?(?:Date|Day|Term|January|February|March|April|May|June|July|August|September|October|November|December|Monday|Tuesday|Wednesday|Thursday|Friday|Saturday|Sunday)\b)(?!(?:\w+\s+)?(?:Board|Company|Group|Committee|Agreement|Lease|Contract|Act|Schedule|Section|Clause|Article|Part|Part(?:y|ies)|Directors?|Chair\w*|Chief|Government|State|Note|Annex|Appendix|Table|Figure|Mr|Mrs|Ms|Dr|Business|Working|Year)\b)(?P<name>[A-Z][a-z][\w’'-]*)"
+    r"(?!(?:\w+\s+)?(?:Date|Day|Term|January|February|March|April|May|June|July|August|September|October|November|December|Monday|Tuesday|Wednesday|Thursday|Friday|Saturday|Sunday|Board|Company|Group|Committee|Agreement|Lease|Contract|Act|Schedule|Section|Clause|Article|Part|Part(?:y|ies)|Directors?|Chair\w*|Chief|Government|State|Note|Annex|Appendix|Table|Figure|Mr|Mrs|Ms|Dr|Business|Working|Year)\b)(?P<name>[A-Z][a-z][\w’'-]*)"
 )
 
 

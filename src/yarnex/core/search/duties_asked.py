@@ -38,7 +38,7 @@ def duties_asked(inquiry: Inquiry, question: Question) -> Finding | None:
 
     ideas = ideas_of(next(filter(None, asked.groups())))
     mine = []
-    for duty in duties_of(inquiry.document):
+    for duty in duties_of(inquiry.document, inquiry.passages):
         called = frozenset(stems_of(f"{duty.who} {duty.name}"))
         by_name = all(any(worth >= NAMED and called.issuperset(way) for way, worth in idea.ways) for idea in ideas)
         if ideas and by_name and duty.force in BINDS and duty.cites:

@@ -729,8 +729,8 @@ BY_EITHER = pattern(r"\b(?:either|both|each)\s+(?:side|party|parties|of\s+them)\
 def beside_the_earlier(
     inquiry: Inquiry, question: Question, earlier: Answer, answers: Sequence[Answer]
 ) -> list[Answer]:
-    """The answers; to "and for a depot?" the value that answered the question before counts less than another of its kind
-    beside it: of "£500,000 any one vehicle and £4 million any one location" the second.
+    """The answers; to "and for a depot?" the value that answered the question before counts less where another of its kind stands
+    beside it, of "£500,000 any one vehicle and £4 million any one location" the second, or where its line names no depot.
     """
     there = place_of_value(inquiry, earlier)
     if there is None or not question.elliptical or earlier.kind not in VALUED:

@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING
 
 from yarnex.core.document import Cite, Span
 from yarnex.core.patterns import pattern
-from yarnex.core.search.cues import cues_asked
+from yarnex.core.search.cues import cues_asked, cues_said
 from yarnex.core.search.evidence import place_of_value
 from yarnex.core.values import Quantity
 from yarnex.core.values.numbers import read_digits
@@ -19,17 +19,19 @@ if TYPE_CHECKING:
     from yarnex.core.search.weighing import Answer
 
 _number = r"\d{1,4}(?:[.,]\d{1,3})?"
+_alone = r"(?=\s?(?:times|x)?\s*(?:[.;,()]|\Z))"  # "it was 3 May" tells no ratio
 THEY_WERE = pattern(
-    rf"\b(?:they|these|the\s+(?:two|ratios|actual\s+figures|figures|levels))\s+(?:were|are|stood\s+at|came\s+to|amounted\s+to|had\s+been|was)\s+(?P<values>{_number}(?:\s?(?:times|x|%))?(?:,\s+{_number}(?:\s?(?:times|x|%))?)*\s+and\s+{_number})",
+    rf"\b(?:they|these|the\s+(?:two|ratios|actual\s+figures|figures|levels))\s+(?:were|are|stood\s+at|came\s+to|amounted\s+to|had\s+been|was)\s+(?P<values>{_number}(?:\s?(?:times|x|%))?(?:,\s+{_number}(?:\s?(?:times|x|%))?)*\s+and\s+{_number}){_alone}",
     re.IGNORECASE,
 )
 IT_WAS = pattern(
-    rf"\b(?:it|this|the\s+(?:actual\s+)?(?:ratio|figure|level|cover|value|result))\s+(?:was|is|stood\s+at|came\s+to)\s+(?P<values>{_number})(?!\s?(?:%|per\s?cent))",
+    rf"\b(?:it|this|the\s+(?:actual\s+)?(?:ratio|figure|level|cover|value|result))\s+(?:was|is|stood\s+at|came\s+to)\s+(?P<values>{_number}){_alone}",
     re.IGNORECASE,
 )
 IN_ORDER = pattern(_number)
 BEHIND = 320  # characters behind the values to which they are told
 AT_MOST = 4
+LIMITS = frozenset(("least", "most", "limit", "threshold", "under", "required"))
 
 
 def told_in_order(inquiry: Inquiry, question: Question, answers: list[Answer]) -> list[Answer]:
@@ -41,7 +43,7 @@ def told_in_order(inquiry: Inquiry, question: Question, answers: list[Answer]) -
     best = answers[0]
     at, text = place_of_value(inquiry, best), inquiry.passages.text
     sentence = inquiry.passages.sentence_at(at.start) if at is not None else None
-    if at is None or sentence is None:
+    if at is None or sentence is None or not cues_said(text, at, sentence.span.start, sentence.span.end) & LIMITS:
         return answers
     after, last = sentence.span.end - 1, sentence.span.end + BEHIND
     told = THEY_WERE.search(text, after, last) or IT_WAS.search(text, after, last)

@@ -7,7 +7,7 @@ from collections import Counter
 from collections.abc import Sequence
 from typing import TYPE_CHECKING
 
-from yarnex.core.document import Cite, Span
+from yarnex.core.document import Cite, Document, Span
 from yarnex.core.patterns import pattern
 from yarnex.core.terms import Finding, Term
 from yarnex.core.terms.by_words import Idea, ideas_of
@@ -35,14 +35,10 @@ def where_discussed(inquiry: Inquiry, question: Question) -> Finding | None:
     if not ideas:
         return None
     document = inquiry.document
-    cites = [
-        Cite(document, Span(s.span.start, s.span.end))
-        for s in document.sections
-        if s.heading and _names(frozenset(stems_of(s.heading)), ideas)
-    ]
-    if cites:
-        places = [f"{_heading(c)}{_pages(c)}" for c in cites[:MOST]]
-        heads = tuple(Cite(document, _first_line(c)) for c in cites[:MOST])
+    headed = [s for s in document.sections if s.heading and _names(frozenset(stems_of(s.heading)), ideas)][:MOST]
+    if headed:
+        places = [f"{s.name}{_pages(Cite(document, s.span))}" for s in headed]
+        heads = tuple(Cite(document, _heading_of(document, s.span)) for s in headed)
         return _told(inquiry, question, places, heads, BY_HEADING, "its heading names it")
     told = [s for s in inquiry.passages.sentences if _names(frozenset(stems_of(s.span.of(document.text))), ideas)]
     by_page = Counter(document.pages_of(s.span)[0] for s in told)
@@ -72,15 +68,10 @@ def _names(stems: frozenset[str], ideas: Sequence[Idea]) -> bool:
     return all(any(worth >= NAMED and stems.issuperset(way) for way, worth in idea.ways) for idea in ideas)
 
 
-def _first_line(cite: Cite) -> Span:
-    """The heading of a section."""
-    block = cite.document.block_at(cite.span.start)
-    return block.span if block is not None else cite.span
-
-
-def _heading(cite: Cite) -> str:
-    section = next(s for s in cite.document.sections if s.span == cite.span)
-    return section.name
+def _heading_of(document: Document, section: Span) -> Span:
+    """The block with the heading of a section."""
+    block = document.block_at(section.start)
+    return block.span if block is not None else section
 
 
 def _pages(cite: Cite) -> str:

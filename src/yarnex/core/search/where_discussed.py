@@ -35,12 +35,17 @@ def where_discussed(inquiry: Inquiry, question: Question) -> Finding | None:
     if not ideas:
         return None
     document = inquiry.document
-    headed = [s for s in document.sections if s.heading and _names(frozenset(stems_of(s.heading)), ideas)][:MOST]
-    if headed:
+    for least in (1.0, NAMED):  # in its own words, else in others for it
+        titled = [s for s in document.sections if s.heading and _names(frozenset(stems_of(s.heading)), ideas, least)]
+        headed = titled[:MOST]
+        if not headed:
+            continue
         places = [f"{s.name}{_pages(Cite(document, s.span))}" for s in headed]
         heads = tuple(Cite(document, _heading_of(document, s.span)) for s in headed)
         return _told(inquiry, question, places, heads, BY_HEADING, "its heading names it")
-    told = [s for s in inquiry.passages.sentences if _names(frozenset(stems_of(s.span.of(document.text))), ideas)]
+    told = [
+        s for s in inquiry.passages.sentences if _names(frozenset(stems_of(s.span.of(document.text))), ideas, NAMED)
+    ]
     by_page = Counter(document.pages_of(s.span)[0] for s in told)
     firsts: dict[int, Cite] = {}
     for sentence in told:
@@ -64,8 +69,8 @@ def _told(
     )
 
 
-def _names(stems: frozenset[str], ideas: Sequence[Idea]) -> bool:
-    return all(any(worth >= NAMED and stems.issuperset(way) for way, worth in idea.ways) for idea in ideas)
+def _names(stems: frozenset[str], ideas: Sequence[Idea], least: float) -> bool:
+    return all(any(worth >= least and stems.issuperset(way) for way, worth in idea.ways) for idea in ideas)
 
 
 def _heading_of(document: Document, section: Span) -> Span:

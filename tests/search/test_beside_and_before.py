@@ -276,7 +276,7 @@ def test_the_parts_of_a_question(words, parts):
         ("Which sections deal with repair?", ("3 Repair of the roof",)),
         ("Which pages discuss the deposit?", ("2 Deposit",)),
         ("Which pages mention moss?", None),
-        ("Which parts cover the rental?", ("1 Rent",)),
+        ("Which parts cover upkeep?", ("3 Repair of the roof",)),
         ("Which pages discuss pensions?", ()),
     ],
 )

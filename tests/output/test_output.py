@@ -216,6 +216,7 @@ def test_json_numbers_hold_the_exact_decimal(filled):
         "confidence",
         "cites",
         "working",
+        "further",
         "near",
         "check",
     }

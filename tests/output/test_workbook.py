@@ -36,7 +36,7 @@ def cells(book, name):
 
 def test_cells_hold_dates_and_numbers(filled):
     book = openpyxl.load_workbook(io.BytesIO(abstract_workbook(filled, [])))
-    assert book.sheetnames == ["Terms", "Schedules", "Not found", "How it was made"]
+    assert book.sheetnames == ["Terms", "Schedules", "Further values", "Not found", "How it was made"]
     rows = {row[1]: row for row in cells(book, "Terms")}
     assert rows["Date of the agreement"][2] == datetime(2025, 5, 4)
     assert rows["Payment within"][2] == 40
@@ -49,6 +49,22 @@ def test_cells_hold_dates_and_numbers(filled):
         (datetime(2025, 6, 1), datetime(2026, 5, 31), 40000, "GBP"), (datetime(2026, 6, 1), datetime(2027, 5, 31), 45000, "GBP"),
     ]  # fmt: skip
     assert any(row[1] == "Governing law" and row[2] == "not found" for row in cells(book, "Not found"))
+
+
+def test_further_values_and_other_columns_are_typed(document):
+    text = PAPER.replace(
+        "| Year | Minimum purchase (£) |\n| --- | --- |\n",
+        "| Year | Minimum purchase (£) | Bales |\n| --- | --- | --- |\n",
+    )
+    text = text.replace("40,000 |", "40,000 | 300 |").replace("45,000 |", "45,000 | at least 320 |")
+    text += "\nUnder any order, overdue sums bear interest at 6 per cent a year.\n"
+    book = openpyxl.load_workbook(io.BytesIO(abstract_workbook(abstract_all([document(text, "wool.md")]), [])))
+    heads, *steps = cells(book, "Schedules")
+    assert [row[heads.index("Bales")] for row in steps] == [300, 320]
+    notes = [c.comment.text for row in book["Schedules"].iter_rows() for c in row if c.comment]
+    assert notes == ["Words: at least 320"]
+    told = [row[1:4] for row in cells(book, "Further values")[1:]]
+    assert ["Interest on late payment", "conflicting", pytest.approx(0.06)] in told
 
 
 def test_the_same_bytes_each_time(filled):

@@ -180,6 +180,7 @@ def test_a_later_part_of_the_same_paper_wins(document):
     finding = abstract(paper, sheet_for(paper)).finding("salary")
     assert (finding.state, said(finding)) == ("amended", "£44,500 a year")
     assert "applies from 1 June 2024; before: “£38,000 a year”" in finding.working[0]
+    assert [(f.role, f.text) for f in finding.further] == [("before", "£38,000 a year")]
 
 
 CHANGE = """AMENDMENT TO SERVICES AGREEMENT

@@ -33,6 +33,7 @@ def test_what_holds_for_a_part_is_told_beside_the_general_rule(filled):
     ).finding("excess")
     assert found.value == Duration(Decimal(12), "hours")
     assert any("96 hours" in w for w in found.working)
+    assert [(f.role, f.value) for f in found.further] == [("special_case", Duration(Decimal(96), "hours"))]
     assert found.state == "stated"
 
 

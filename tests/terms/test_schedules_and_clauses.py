@@ -6,6 +6,7 @@ import pytest
 
 from yarnex.core.terms import abstract, load_sheet
 from yarnex.core.terms.schedules import column_heads, column_per
+from yarnex.core.terms.values_in_lines import of_type
 from yarnex.output.wording import said
 
 
@@ -25,6 +26,21 @@ def table(*rows: str) -> str:
 def rows_of(filled, term="rent_schedule"):
     value = filled.finding(term).value
     return [(r.from_, r.to, str(r.amount.amount), r.amount.per, r.amount.currency) for r in value.rows] if value else []
+
+
+def test_what_the_other_columns_say_stands_with_each_row(filled):
+    rows = ("1|1 May 2026|£12,000|2.5%|Old mill|", "2|1 May 2027|£13,200|3%|Both mills|")
+    made = filled("## Rent", table("No.|From|Annual rent|Rise|Covers|Covers", *rows)).finding("rent_schedule").value
+    assert made.column == "Annual rent"
+    others = [(c.column, c.text, of_type(c.value)) for c in made.rows[1].others]
+    assert others == [("No.", "2", "number"), ("Rise", "3%", "percent"), ("Covers", "Both mills", "text")]
+    assert made.rows[1].to_dict()["others"][1]["value"] == {"type": "percent", "value": 3}
+
+
+def test_columns_of_the_same_name_are_told_apart(filled):
+    rows = ("1|£12,000|Old mill|North", "2|£13,200|Both mills|South")
+    made = filled("## Rent", table("Year|Annual rent|Covers|Covers", *rows)).finding("rent_schedule").value
+    assert [(c.column, c.text) for c in made.rows[0].others] == [("Covers", "Old mill"), ("Covers (2)", "North")]
 
 
 @pytest.mark.parametrize(

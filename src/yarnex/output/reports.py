@@ -15,6 +15,7 @@ from yarnex.core.terms.model import quoted
 from yarnex.core.terms.screening import missed
 from yarnex.core.terms.sheets import GENERAL, OTHER
 from yarnex.output.report import Card, Cell, Report, Section, Table, TableRow
+from yarnex.output.schedule_tables import schedule_sections
 from yarnex.output.wording import STATE_WORDS, counted, own_words, said, to_check
 
 if TYPE_CHECKING:
@@ -303,6 +304,7 @@ def abstract_report(
             lines.append(f"Required but not found: {_small(finding.term.label)}; {'; '.join(finding.why)}.{near}")
         table = Table(("Term", "What the document says", "State"), tuple(rows), (6, 17, 3))
         sections.append(Section(item.document.path, tuple(about), table, lines=tuple(lines)))
+        sections += schedule_sections(item)
     warnings = warnings_of([a.document for a in abstracts], unread) + misfits(abstracts)
     return Report("Abstract", "", tuple(sections), warnings)
 

@@ -70,7 +70,7 @@ def shown(value: Value) -> str:
     if isinstance(value, ListOf):
         return "; ".join(_day(item) for item in value.items)
     if isinstance(value, Schedule):
-        return "\n".join(f"{_period(row.from_, row.to)}: {money(row.amount)}" for row in value.rows)
+        return "\n".join(f"{period(row.from_, row.to)}: {money(row.amount)}" for row in value.rows)
     if isinstance(value, Party):
         return value.name
     assert isinstance(value, Text)
@@ -84,7 +84,8 @@ def _day(text: str) -> str:
         return text
 
 
-def _period(start: str, end: str) -> str:
+def period(start: str, end: str) -> str:
+    """From when to when, days in words: "1 May 2026 to 30 April 2027"."""
     start, end = _day(start), _day(end)
     return start if not end or start == end else f"{start} to {end}"
 

@@ -7,6 +7,7 @@ gives the same bytes.
 from __future__ import annotations
 
 import io
+import re
 from collections.abc import Sequence
 from datetime import datetime
 from decimal import Decimal
@@ -20,13 +21,15 @@ from yarnex.core.document import Cite
 from yarnex.core.errors import UnreadableError
 from yarnex.core.terms import Abstract, Finding
 from yarnex.core.terms.identity import document_date, identify
-from yarnex.core.values import DateValue, Duration, Money, Percent, Quantity, Schedule
-from yarnex.output.wording import STATE_WORDS, one_line, own_words, said, to_check
+from yarnex.core.values import DateValue, Duration, Money, Percent, Quantity, Schedule, Value
+from yarnex.output.schedule_tables import other_columns
+from yarnex.output.wording import STATE_WORDS, one_line, own_words, said, shown, to_check
 
 MOST_LINES = 12
 MOST_CHARACTERS = 32_000  # a cell holds 32,767
 MADE = datetime(2000, 1, 1)
 CURRENCY_FORM = "[$%s] #,##0.00"
+SCHEDULE_HEADS = ("Document", "Schedule", "From", "To", "Amount", "Currency", "Per", "Page")
 
 
 class Forms:
@@ -68,6 +71,7 @@ def abstract_workbook(abstracts: Sequence[Abstract], unread: Sequence[Unreadable
     forms = Forms(book)
     _terms(book, forms, abstracts, folder)
     _schedules(book, forms, abstracts, folder)
+    _further(book, forms, abstracts, folder)
     _missing(book, forms, abstracts, folder)
     _made(book, forms, abstracts, unread)
     book.close()
@@ -119,40 +123,7 @@ def _terms(book: Any, forms: Forms, abstracts: Sequence[Abstract], folder: str) 
 def finding_cells(sheet: Any, forms: Forms, row: int, column: int, finding: Finding, folder: str) -> None:
     """The value as a real date or number, its state, its page as a link, and the words."""
     mark = {"bg_color": "#FFF3CD"} if to_check(finding) or finding.state == "conflicting" else {}
-    value = finding.value if finding.usable else None
-    if isinstance(value, DateValue):
-        sheet.write_datetime(
-            row,
-            column,
-            datetime(value.day.year, value.day.month, value.day.day),
-            forms.get(num_format="yyyy-mm-dd", align="left", **mark),
-        )
-    elif isinstance(value, Money) and not value.per:
-        form = CURRENCY_FORM % value.currency if value.currency else "#,##0.00"
-        sheet.write_number(row, column, _number(value.amount), forms.get(num_format=form, align="left", **mark))
-    elif isinstance(value, Money):
-        form = (
-            (CURRENCY_FORM % value.currency if value.currency else "#,##0.00") + f'" per {value.per.replace("_", " ")}"'
-            if value.per
-            else ""
-        )
-        sheet.write_number(row, column, _number(value.amount), forms.get(num_format=form, align="left", **mark))
-    elif isinstance(value, Percent):
-        sheet.write_number(
-            row, column, _number(value.value / 100), forms.get(num_format="0.00##%", align="left", **mark)
-        )
-    elif isinstance(value, Quantity | Duration):
-        unit = (value.unit or "").replace("_", " ").replace('"', "")
-        form = (
-            "General"
-            if not unit
-            else f'#,##0.###" {unit}"'
-            if value.value != value.value.to_integral_value()
-            else f'#,##0" {unit}"'
-        )
-        sheet.write_number(row, column, _number(value.value), forms.get(num_format=form, align="left", **mark))
-    else:
-        sheet.write_string(row, column, said(finding)[:MOST_CHARACTERS], forms.get(**mark))
+    value_cell(sheet, forms, row, column, finding.value if finding.usable else None, said(finding), **mark)
     words = own_words(finding)
     notes = [*([f"Words: {words}"] if words else []), *finding.working]
     if notes:
@@ -165,6 +136,28 @@ def finding_cells(sheet: Any, forms: Forms, row: int, column: int, finding: Find
         sheet.write_string(row, column + 3, quotes[:MOST_CHARACTERS], forms.get(font_color="#444444"))
 
 
+def value_cell(sheet: Any, forms: Forms, row: int, column: int, value: Value | None, words: str, **mark: str) -> None:
+    """A value as a real date or number with its unit; the words where it is neither."""
+    if isinstance(value, DateValue):
+        day = datetime(value.day.year, value.day.month, value.day.day)
+        sheet.write_datetime(row, column, day, forms.get(num_format="yyyy-mm-dd", align="left", **mark))
+    elif isinstance(value, Money):
+        form = CURRENCY_FORM % value.currency if value.currency else "#,##0.00"
+        if value.per:
+            form += f'" per {value.per.replace("_", " ")}"'
+        sheet.write_number(row, column, _number(value.amount), forms.get(num_format=form, align="left", **mark))
+    elif isinstance(value, Percent):
+        form = forms.get(num_format="0.00##%", align="left", **mark)
+        sheet.write_number(row, column, _number(value.value / 100), form)
+    elif isinstance(value, Quantity | Duration):
+        unit = (value.unit or "").replace("_", " ").replace('"', "")
+        digits = "#,##0" if value.value == value.value.to_integral_value() else "#,##0.###"
+        form = forms.get(num_format=f'{digits}" {unit}"' if unit else "General", align="left", **mark)
+        sheet.write_number(row, column, _number(value.value), form)
+    else:
+        sheet.write_string(row, column, words[:MOST_CHARACTERS], forms.get(**mark))
+
+
 def height_of(*cells: tuple[str, int]) -> float:
     """How high a row must be, in points: wrapped text does not make it higher by itself. cells: words, and how many
     characters a line of theirs holds.
@@ -173,6 +166,10 @@ def height_of(*cells: tuple[str, int]) -> float:
         (sum(ceil(max(1, len(line)) / width) for line in words.split("\n")) for words, width in cells), default=1
     )
     return 15 * min(lines, MOST_LINES) + 2
+
+
+def _letters(words: str) -> set[str]:
+    return set(re.findall(r"[^\W\d_]{2,}", words.lower()))
 
 
 def _number(value: Decimal) -> float:
@@ -198,14 +195,16 @@ def link_to(sheet: Any, forms: Forms, row: int, column: int, cite: Cite, folder:
 
 def _schedules(book: Any, forms: Forms, abstracts: Sequence[Abstract], folder: str) -> None:
     sheet = book.add_worksheet("Schedules")
+    told = [f.value for item in abstracts for f in item.findings if isinstance(f.value, Schedule)]
+    others = list(dict.fromkeys(column for schedule in told for column in other_columns(schedule)))
     sheet.write_row(
         0,
         0,
-        ["Document", "Schedule", "From", "To", "Amount", "Currency", "Per", "Page"],
+        [*SCHEDULE_HEADS, *others],
         forms.get(bold=True, bg_color="#E4E8EE", bottom=1),
     )
     sheet.set_column(0, 1, 32)
-    sheet.set_column(2, 7, 14)
+    sheet.set_column(2, len(SCHEDULE_HEADS) + len(others) - 1, 14)
     row = 1
     for item in abstracts:
         for finding in item.findings:
@@ -225,9 +224,35 @@ def _schedules(book: Any, forms: Forms, abstracts: Sequence[Abstract], folder: s
                     row, 5, [step.amount.currency or "", (step.amount.per or "").replace("_", " ")], forms.get()
                 )
                 link_to(sheet, forms, row, 7, finding.cites[0], folder)
+                for cell in step.others:
+                    at = len(SCHEDULE_HEADS) + others.index(cell.column)
+                    value_cell(sheet, forms, row, at, cell.value, cell.text)
+                    if cell.value is not None and not _letters(cell.text) <= _letters(shown(cell.value)):
+                        sheet.write_comment(row, at, f"Words: {cell.text}"[:3000])
                 row += 1
     if row == 1:
         sheet.write_string(1, 0, "No schedules were found.", forms.get())
+    sheet.freeze_panes(1, 0)
+
+
+def _further(book: Any, forms: Forms, abstracts: Sequence[Abstract], folder: str) -> None:
+    """Values told beside a term's own: also stated, in a special case, before a change, conflicting."""
+    sheet = book.add_worksheet("Further values")
+    heads = ["Document", "Term", "What it is", "Value", "Page", "Words of the document"]
+    sheet.write_row(0, 0, heads, forms.get(bold=True, bg_color="#E4E8EE", bottom=1))
+    for column, width in enumerate((32, 28, 16, 26, 18, 60)):
+        sheet.set_column(column, column, width)
+    told = [(item, finding, further) for item in abstracts for finding in item.findings for further in finding.further]
+    for row, (item, finding, further) in enumerate(told, start=1):
+        about = [item.document.path, finding.term.label, further.role.replace("_", " ")]
+        sheet.write_row(row, 0, about, forms.get())
+        value_cell(sheet, forms, row, 3, further.value, one_line(further.text))
+        link_to(sheet, forms, row, 4, further.cite, folder)
+        quote = one_line(further.cite.quote)
+        sheet.write_string(row, 5, quote[:MOST_CHARACTERS], forms.get(font_color="#444444"))
+        sheet.set_row(row, height_of((quote, 62), (one_line(further.text), 26)))
+    if not told:
+        sheet.write_string(1, 0, "No further values were found.", forms.get())
     sheet.freeze_panes(1, 0)
 
 

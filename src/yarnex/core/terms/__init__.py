@@ -5,7 +5,18 @@ that follow from others are computed with their working, and amendments are laid
 """
 
 from yarnex.core.terms.abstract import Abstract, abstract, abstract_all
-from yarnex.core.terms.model import Candidate, Finding, Sheet, Term
+from yarnex.core.terms.model import Candidate, Finding, Further, Sheet, Term
 from yarnex.core.terms.sheets import load_sheet, parse_sheet
 
-__all__ = ["Abstract", "Candidate", "Finding", "Sheet", "Term", "abstract", "abstract_all", "load_sheet", "parse_sheet"]
+__all__ = [
+    "Abstract",
+    "Candidate",
+    "Finding",
+    "Further",
+    "Sheet",
+    "Term",
+    "abstract",
+    "abstract_all",
+    "load_sheet",
+    "parse_sheet",
+]

@@ -13,7 +13,7 @@ from yarnex.core.terms.candidates import TYPED, on_one_line
 from yarnex.core.terms.computed import RULES, formula_words, of_an_extra, shown_date
 from yarnex.core.terms.conditions import condition_of, told_with, with_its_start
 from yarnex.core.terms.finders import FINDERS
-from yarnex.core.terms.model import Candidate, Finding, Sheet, Term, quoted
+from yarnex.core.terms.model import Candidate, Finding, Further, Sheet, Term, quoted
 from yarnex.core.terms.particulars import other_particulars
 from yarnex.core.terms.passages import Passages
 from yarnex.core.terms.ranges import OVER_A_RATE, range_ending
@@ -272,12 +272,14 @@ def _chosen(term: Term, found: list[Candidate], passages: Passages, mentions: bo
         *(f"rival ({c.weight:.2f}, {c.finder}): {c.text.quote[:80]}" for c in found[1:4]),
     )
     state, cites, working = best.state, [best.quote], list(best.working)
+    further: list[Further] = []
     later = latest_part(best, rivals, passages) if rivals else None
     if later is not None:
         before = next(c for c in (best, *rivals) if not same_value(c.value, later[0].value))
         best, state = later[0], "amended"
         confidence = min(0.9, best.weight)
         cites = [best.quote, before.quote]
+        further.append(_further("before", before))
         working = [
             f"applies from {shown_date(later[1])}; before: {quoted(before.text.quote)} ({before.quote.place})",
             *best.working,
@@ -287,6 +289,7 @@ def _chosen(term: Term, found: list[Candidate], passages: Passages, mentions: bo
         best = prevailing[0]
         confidence = min(0.85, best.weight)
         cites = [best.quote, prevailing[1], before.quote]
+        further.append(_further("overridden", before))
         working = [
             f"prevails over {quoted(before.text.quote)} ({before.quote.place}): {quoted(prevailing[1].quote)}",
             *best.working,
@@ -294,12 +297,14 @@ def _chosen(term: Term, found: list[Candidate], passages: Passages, mentions: bo
     elif rivals and (decided := that_gives_way(best, rivals, passages)) is not None:
         best, default, words = decided
         cites = [best.quote, default.quote]
+        further.append(_further("overridden", default))
         working = [f"in place of {quoted(default.text.quote)} ({default.quote.place}): {quoted(words)}", *best.working]
     elif rivals:
         state = "conflicting"
         confidence = min(confidence, 0.6)
         for rival in _different(rivals)[:3]:
             cites.append(rival.quote)
+            further.append(_further("conflicting", rival))
             working.append(f"also stated as {quoted(rival.text.quote)} ({rival.quote.place})")
     elif term.type == "text" and best.state == "stated" and not term.several:
         special = bool(SPECIAL.search(best.quote.section))
@@ -308,6 +313,7 @@ def _chosen(term: Term, found: list[Candidate], passages: Passages, mentions: bo
             if bool(SPECIAL.search(other.quote.section)) is not special and apart and other.weight >= 0.7:
                 which = "the main clause says" if special else "a special condition adds or varies"
                 cites.append(other.quote)
+                further.append(_further("also_stated" if special else "special_case", other))
                 working.append(f"{which}: {quoted(other.text.quote)} ({other.quote.place})")
                 break
     elif term.several:
@@ -321,6 +327,7 @@ def _chosen(term: Term, found: list[Candidate], passages: Passages, mentions: bo
                 and all(not other.quote.span.overlaps(c.span) for c in cites)
             ):
                 cites.append(other.quote)
+                further.append(_further("also_stated", other))
                 told = f"{quoted(other.text.quote)} ({other.quote.place})" if term.type != "text" else other.quote.place
                 working.append(f"also stated: {told}")  # of a text the cite holds the words
     else:
@@ -342,6 +349,7 @@ def _chosen(term: Term, found: list[Candidate], passages: Passages, mentions: bo
         working.append("said of one part only; no general rule was found")
     if exception is not None:
         cites.append(exception.quote)
+        further.append(_further("special_case", exception))
         working.append(
             f"but {quoted(exception.text.quote)} in a special case: {quoted(exception.quote.quote, 160)} ({exception.quote.place})"
         )
@@ -358,8 +366,12 @@ def _chosen(term: Term, found: list[Candidate], passages: Passages, mentions: bo
     elif isinstance(value, Duration) and best.value is value:
         words = on_one_line(with_its_start(passages.text, best.text.span, best.quote.span.start).of(passages.text))
     return Finding(
-        document, term, state, value, words, confidence, tuple(cites), tuple(working), why=why, rivals=tuple(found),
+        document, term, state, value, words, confidence, tuple(cites), tuple(working), tuple(further), why=why, rivals=tuple(found),
     )  # fmt: skip
+
+
+def _further(role: str, candidate: Candidate) -> Further:
+    return Further(role, candidate.value, on_one_line(candidate.text.quote), candidate.quote)
 
 
 LIMITED = pattern(

@@ -12,7 +12,7 @@ from yarnex.core.patterns import pattern
 from yarnex.core.terms.abstract import Abstract
 from yarnex.core.terms.computed import RULES
 from yarnex.core.terms.identity import CHANGES_ANOTHER, document_date, identify
-from yarnex.core.terms.model import DELETED, Finding, Sheet, quoted
+from yarnex.core.terms.model import DELETED, Finding, Further, Sheet, before_it, quoted
 from yarnex.core.terms.passages import Passages
 from yarnex.core.terms.variations import long_sentences, reworded
 from yarnex.core.values import (
@@ -160,11 +160,16 @@ def _amended(old: Finding, new: Finding, amendment: Abstract) -> Finding:
         return old
     said = f"{new.document.name}, {cite.place}" if cite.place else new.document.name
     if old.term.several and old.found:
-        return replace(old, cites=(*old.cites, cite), working=(*old.working, f"also in {said}: {quoted(new.text)}"))
+        return replace(
+            old,
+            cites=(*old.cites, cite),
+            working=(*old.working, f"also in {said}: {quoted(new.text)}"),
+            further=(*old.further, Further("also_stated", new.value, new.text, cite)),
+        )
     before = quoted(old.text) if old.found else "nothing found"
     return Finding(
         old.document, old.term, "amended", new.value, new.text, min(new.confidence, 0.9), (*new.cites, *old.cites),
-        (f"{said}: now {quoted(new.text)}; before: {before}", *new.working), why=new.why,
+        (f"{said}: now {quoted(new.text)}; before: {before}", *new.working), (*before_it(old), *new.further), why=new.why,
     )  # fmt: skip
 
 
@@ -180,6 +185,7 @@ def _rent_of_new_schedule(findings: list[Finding]) -> list[Finding]:
             working = f"first row of the amended schedule, {row.from_} to {row.to}; before: {quoted(finding.text)}"
             finding = replace(
                 finding, state="amended", value=row.amount, text=f"{row.amount.amount:,f}", cites=(schedule.cites[0], *finding.cites), working=(working,),
+                further=before_it(finding),
                 confidence=min(schedule.confidence, 0.85),
             )  # fmt: skip
         out.append(finding)
@@ -220,6 +226,7 @@ def _deletions(findings: list[Finding], amendment: Abstract, gone: dict[str, Spa
                 text=f"{DELETED}{quoted(finding.text)})",
                 cites=(cite, *finding.cites),
                 working=working,
+                further=before_it(finding),
             )
         )
     return out

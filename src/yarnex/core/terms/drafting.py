@@ -14,9 +14,10 @@ from dataclasses import dataclass, field
 from yarnex.core.document import Document, Span
 from yarnex.core.patterns import pattern
 from yarnex.core.terms.lines import Line
-from yarnex.core.terms.particulars import LINE_LABELS, SIGNING, typed_value
+from yarnex.core.terms.particulars import LINE_LABELS, SIGNING
 from yarnex.core.terms.passages import Passages, plain_label
 from yarnex.core.terms.sheets import label_phrase
+from yarnex.core.terms.typed_places import typed_value
 from yarnex.core.terms.values_in_lines import line_values_of
 from yarnex.core.words import stems_of
 

@@ -110,6 +110,32 @@ class Candidate:
     working: tuple[str, ...] = ()
 
 
+ROLES = ("also_stated", "conflicting", "before", "special_case", "overridden")
+
+
+@dataclass(frozen=True, slots=True)
+class Further:
+    """Another value that was found for a term, and what it is beside the finding's own.
+
+    role: "also_stated" of a term of which there may be several, or again in another unit; "conflicting"; "before" a change;
+    "special_case" to which the finding's own does not apply; "overridden" by what prevails over it.
+    """
+
+    role: str
+    value: Value | None
+    text: str
+    cite: Cite
+
+    def __post_init__(self) -> None:
+        if self.role not in ROLES:
+            raise ValueError(f"{self.role!r} is no role of a further value")
+
+    def to_dict(self) -> dict[str, Any]:
+        """The further value as a JSON object."""
+        value = self.value.to_dict() if self.value is not None else None
+        return {"role": self.role, "value": value, "text": self.text, "cite": self.cite.to_dict()}
+
+
 @dataclass(frozen=True, slots=True)
 class Finding:
     """What was found for a term. Everything but `not_found` has at least one cite; `computed` has working."""
@@ -122,6 +148,7 @@ class Finding:
     confidence: float = 0.0
     cites: tuple[Cite, ...] = ()
     working: tuple[str, ...] = ()
+    further: tuple[Further, ...] = ()
     near: tuple[Cite, ...] = ()
     why: tuple[str, ...] = ()
     rivals: tuple[Candidate, ...] = field(default=(), repr=False)
@@ -161,5 +188,11 @@ class Finding:
             "confidence": round(self.confidence, 2),
             "cites": [cite.to_dict() for cite in self.cites],
             "working": list(self.working),
+            "further": [further.to_dict() for further in self.further],
             "near": [cite.to_dict() for cite in self.near],
         }
+
+
+def before_it(old: Finding) -> tuple[Further, ...]:
+    """What a finding said before a change, as a further value of the changed one; nothing where it said nothing."""
+    return (Further("before", old.value, old.text, old.cites[0]),) if old.usable else ()

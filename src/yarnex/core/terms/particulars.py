@@ -14,12 +14,12 @@ from yarnex.core.document.table_paths import column_path, row_label
 from yarnex.core.patterns import pattern
 from yarnex.core.terms.candidates import cut, on_one_line, shortened
 from yarnex.core.terms.identity import identify
-from yarnex.core.terms.lines import Line
 from yarnex.core.terms.model import Finding, Term
 from yarnex.core.terms.passages import Labelled, Passages, is_only_gap
 from yarnex.core.terms.schedules import TOTAL
+from yarnex.core.terms.typed_places import typed_value
 from yarnex.core.terms.values_in_lines import YEAR, LineValues, line_values_of
-from yarnex.core.values import Found, Quantity, Schedule, Text, Value, YesNo
+from yarnex.core.values import Schedule, Text, YesNo
 from yarnex.core.values.parties import is_organisation
 from yarnex.core.values.ticks import find_options, ticked_answer
 
@@ -44,12 +44,8 @@ ORDINAL = pattern(
 )
 LABEL_LETTERS = 0.5  # share of a label's characters that are letters, spaces left out
 SHORT_LABEL, LONGEST_LABEL = 60, 140
-AROUND_A_NUMBER = pattern(
-    r"(?i:min|max|minimum|maximum|at|least|most|up|to|about|approx|approximately|over|under|each|per|a|an|of|the|total|in|all|circa|ca|plus|below|above|nearly|some|more|less|than|not)\b\.?|[\s.,;:()≥≤<>=~≈+*†-]"
-)
 LINE_LABELS = 5  # words of a label that opens a line
 PAGE = pattern(r"page(?:\s+\d+(?:\s+of\s+\d+)?)?|\d+\s+of\s+\d+", re.IGNORECASE)
-ORDER = ("money", "date", "percent", "duration", "number")
 
 
 def other_particulars(
@@ -233,29 +229,3 @@ def _is_contents(label: str, words: str, passages: Passages) -> bool:
     return bool(ORDINAL.fullmatch(label)) and any(
         heading in name or name in heading for name in passages.long_section_names
     )
-
-
-def typed_value(span: Span, values: LineValues, passages: Passages, label: str = "") -> tuple[str, Found[Value] | None]:
-    """The value that a short labelled place holds first, by type; none in longer words."""
-    words = span.of(passages.text)
-    place = passages.document.block_index_at(span.start)
-    line = Line(span, span, "cell", place, label=label)
-    best: tuple[int, str, Found[Value]] | None = None
-    for kind in ORDER:
-        finder = values.finder(kind)
-        for found in finder(line)[:1] if finder else ():
-            share = (found.span.end - found.span.start) / max(1, len(words))
-            opens = (
-                isinstance(found.value, Quantity) and found.value.unit is not None and found.span.start == span.start
-            )
-            if kind == "number" and not opens and not _is_all(span, found.span, passages.text):
-                continue
-            if (share > 0.3 or found.span.start - span.start < 12) and (best is None or found.span.start < best[0]):
-                best = (found.span.start, kind, found)
-    return (best[1], best[2]) if best else ("text", None)
-
-
-def _is_all(place: Span, value: Span, text: str) -> bool:
-    """True where a cell holds a number and nothing else that says something: no range, code, or thing by that name."""
-    rest = f"{text[place.start : value.start]} {text[value.end : place.end]}"
-    return not AROUND_A_NUMBER.sub("", re.sub(r"\([^()]*\)", " ", rest)).strip()

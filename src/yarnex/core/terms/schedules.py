@@ -10,7 +10,9 @@ from yarnex.core.document import Cite, Span, Table
 from yarnex.core.patterns import pattern
 from yarnex.core.terms.model import Candidate, Term
 from yarnex.core.terms.passages import Passages, plain_label
-from yarnex.core.values import Found, Money, Schedule, ScheduleRow, Value
+from yarnex.core.terms.typed_places import typed_value
+from yarnex.core.terms.values_in_lines import LineValues, line_values_of
+from yarnex.core.values import Found, Money, Schedule, ScheduleCell, ScheduleRow, Value
 from yarnex.core.values.money import CODES, SIGNS
 from yarnex.core.values.numbers import read_digits
 
@@ -85,7 +87,7 @@ def find_schedules(term: Term, passages: Passages) -> Iterator[Candidate]:
             cite = Cite(document, table.span)
             yield Candidate(
                 "stated",
-                Schedule(rows),
+                Schedule(rows, heads.get(column, "")),
                 cite,
                 cite,
                 weight,
@@ -180,7 +182,11 @@ def schedule_of_column(passages: Passages, table: Table, column: int) -> Schedul
     if periods is None or column <= periods:
         return None
     rows = _rows(passages, table, heads, periods, column, column_per(heads.get(column, "")))
-    return Schedule(rows) if len(rows) >= MOSTLY * (table.rows - table.header_rows) and len(rows) >= 2 else None
+    return (
+        Schedule(rows, heads.get(column, ""))
+        if len(rows) >= MOSTLY * (table.rows - table.header_rows) and len(rows) >= 2
+        else None
+    )
 
 
 def _rows(
@@ -190,6 +196,7 @@ def _rows(
     text = passages.text
     currency = _currency(passages, table, heads.get(column, ""))
     rows: list[ScheduleRow] = []
+    values = line_values_of(passages)
     for row in range(table.header_rows, table.rows):
         cell, first = table.at(row, column), table.at(row, periods)
         label = first.span.of(text) if first else ""
@@ -199,8 +206,30 @@ def _rows(
         money = _money(passages, cell.span, per) if cell else None
         if money is not None and label:
             money = Money(money.amount, money.currency or currency, money.per)
-            rows.append(ScheduleRow(period[0], period[1], money))
+            rows.append(
+                ScheduleRow(
+                    period[0], period[1], money, _others(passages, table, heads, row, (periods, column), values)
+                )
+            )
     return tuple(rows)
+
+
+def _others(
+    passages: Passages, table: Table, heads: dict[int, str], row: int, told: tuple[int, int], values: LineValues
+) -> tuple[ScheduleCell, ...]:
+    """What the columns that are not told say for a row of a table."""
+    out = []
+    for column in range(table.columns):
+        cell = table.at(row, column)
+        words = " ".join(cell.span.of(passages.text).split()) if cell is not None and column not in told else ""
+        if cell is None or not words or cell.column != column:
+            continue
+        _, found = typed_value(cell.span, values, passages, heads.get(column, ""))
+        head = heads.get(column, "")
+        again = sum(of == head for of in list(heads.values())[:column]) + 1
+        name = f"{head} ({again})" if head and again > 1 else head or f"column {column + 1}"
+        out.append(ScheduleCell(name, words, found.value if found is not None else None))
+    return tuple(out)
 
 
 def _period_column(table: Table, heads: dict[int, str], text: str) -> int | None:

@@ -16,7 +16,7 @@ from yarnex.core.document.table_paths import column_path
 from yarnex.core.patterns import pattern
 from yarnex.core.phrases import says
 from yarnex.core.terms.candidates import TYPED, candidate, fits, is_named
-from yarnex.core.terms.model import DELETED, Candidate, Finding, Term, quoted
+from yarnex.core.terms.model import DELETED, Candidate, Finding, Further, Term, before_it, quoted
 from yarnex.core.terms.passages import Passages, plain_label
 from yarnex.core.values import (
     DateValue,
@@ -116,10 +116,11 @@ def reworded(old: Finding, amendment: Passages, name: str) -> Finding:
                 old,
                 cites=(*old.cites, Cite(amendment.document, sentence.span if sentence else at)),
                 working=(*old.working, told),
+                further=(*old.further, Further("special_case", _parsed_again(old, after, amendment), after, cite)),
             )
         return replace(
             old, state="amended", value=_parsed_again(old, text, amendment), text=text, cites=(cite, *old.cites), confidence=min(old.confidence, 0.9),
-            working=(f"{said}: {quoted(before)} becomes {quoted(after)}; before: {quoted(old.text)}",),
+            working=(f"{said}: {quoted(before)} becomes {quoted(after)}; before: {quoted(old.text)}",), further=before_it(old),
         )  # fmt: skip
     return old
 
@@ -247,7 +248,7 @@ def without_effect(old: Finding, passages: Passages) -> Finding:
     words = Cite(passages.document, at)
     return replace(
         old, state="amended", value=YesNo(False) if allowed else None,
-        text=words.quote.strip() if allowed else f"{DELETED}{quoted(old.text)})", cites=(words, *old.cites),
+        text=words.quote.strip() if allowed else f"{DELETED}{quoted(old.text)})", cites=(words, *old.cites), further=before_it(old),
         working=(f"{words.place}: {quoted(words.quote)}; without it: {quoted(old.text)}",),
     )  # fmt: skip
 

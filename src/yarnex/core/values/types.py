@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from datetime import date
 from decimal import Decimal
 from typing import Any, Generic, TypeVar
@@ -123,25 +123,44 @@ class ListOf:
 
 
 @dataclass(frozen=True, slots=True)
+class ScheduleCell:
+    """What another column of a schedule says for a row: the column's heading, the cell's words, their value if they hold one."""
+
+    column: str
+    text: str
+    value: Value | None = None
+
+    def to_dict(self) -> dict[str, Any]:
+        value = self.value.to_dict() if self.value is not None else None
+        return {"column": self.column, "value": value, "text": self.text}
+
+
+@dataclass(frozen=True, slots=True)
 class ScheduleRow:
-    """One step of a schedule. from_, to: ISO dates where the document gives dates, else its own words."""
+    """One step of a schedule. from_, to: ISO dates where the document gives dates, else its own words. amount: in the column
+    that the schedule is for; others: what the other columns say.
+    """
 
     from_: str
     to: str
     amount: Money
+    others: tuple[ScheduleCell, ...] = ()
 
     def to_dict(self) -> dict[str, Any]:
         money = self.amount
         row = {"from": self.from_, "to": self.to, "value": plain_number(money.amount), "currency": money.currency}
-        return row | {"per": money.per}
+        return row | {"per": money.per, "others": [cell.to_dict() for cell in self.others]}
 
 
 @dataclass(frozen=True, slots=True)
 class Schedule:
+    """Sums by period. column: the heading of the column of sums, where they stand in a table."""
+
     rows: tuple[ScheduleRow, ...]
+    column: str = field(default="", compare=False)
 
     def to_dict(self) -> dict[str, Any]:
-        return {"type": "schedule", "rows": [row.to_dict() for row in self.rows]}
+        return {"type": "schedule", "column": self.column, "rows": [row.to_dict() for row in self.rows]}
 
 
 Value = DateValue | Money | Percent | Quantity | Duration | Text | Party | YesNo | ListOf | Schedule

@@ -17,6 +17,7 @@ from yarnex.core.terms.model import Candidate, Finding, Further, Sheet, Term, qu
 from yarnex.core.terms.particulars import other_particulars
 from yarnex.core.terms.passages import Passages
 from yarnex.core.terms.ranges import OVER_A_RATE, range_ending
+from yarnex.core.terms.untold_gaps import untold_gaps
 from yarnex.core.terms.variations import by_precedence, latest_part, that_gives_way, varied_within
 from yarnex.core.values import Duration, Percent, Text, same_rounded, same_value
 
@@ -165,7 +166,8 @@ def abstract(
                 )
     filled = tuple(varied_within(tuple(findings[t.id] for t in sheet.terms), passages))
     more = tuple(other_particulars(filled, passages, lists=sheet.particulars == "all")) if sheet.particulars else ()
-    return Abstract(document, sheet, (*filled, *more), passages)
+    gaps = tuple(untold_gaps((*filled, *more), passages)) if sheet.particulars else ()
+    return Abstract(document, sheet, (*filled, *more, *gaps), passages)
 
 
 def sheet_for(document: Document, name: str = AUTO) -> Sheet:

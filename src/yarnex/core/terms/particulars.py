@@ -14,12 +14,12 @@ from yarnex.core.document.table_paths import column_path, row_label
 from yarnex.core.patterns import pattern
 from yarnex.core.terms.candidates import cut, on_one_line, shortened
 from yarnex.core.terms.identity import identify
-from yarnex.core.terms.model import Finding, Term
+from yarnex.core.terms.model import Finding, Further, Term
 from yarnex.core.terms.passages import Labelled, Passages, is_only_gap
 from yarnex.core.terms.schedules import TOTAL
-from yarnex.core.terms.typed_places import typed_value
+from yarnex.core.terms.typed_places import more_values, typed_value
 from yarnex.core.terms.values_in_lines import YEAR, LineValues, line_values_of
-from yarnex.core.values import Schedule, Text, YesNo
+from yarnex.core.values import Schedule, Text, YesNo, same_value
 from yarnex.core.values.parties import is_organisation
 from yarnex.core.values.ticks import find_options, ticked_answer
 
@@ -202,7 +202,13 @@ def _finding(
     if found is not None:
         return Finding(
             passages.document, Term(name, label, GROUP, kind), "stated", found.value, words if len(words) < 80 else found.span.of(text),
-            confidence, (quote,), (found.reading,) if found.reading else (), why=("stands under its own label",),
+            confidence, (quote,), (found.reading,) if found.reading else (),
+            tuple(
+                Further("also_stated", more.value, more.span.of(text), quote)
+                for more in more_values(value, found, values, passages)
+                if not same_value(more.value, found.value)
+            ),
+            why=("stands under its own label",),
         )  # fmt: skip
     if (typed and not YEAR.fullmatch(words)) or len(words) < 2:
         return None

@@ -37,6 +37,22 @@ def typed_value(span: Span, values: LineValues, passages: Passages, label: str =
     return (best[1], best[2]) if best else ("text", None)
 
 
+def more_values(span: Span, first: Found[Value], values: LineValues, passages: Passages) -> list[Found[Value]]:
+    """The other values that a short labelled place holds beside its first, left to right: sums, days, shares, lengths, and
+    numbers with a unit.
+    """
+    place = passages.document.block_index_at(span.start)
+    line = Line(span, span, "cell", place)
+    out = [first]
+    for kind in ORDER:
+        finder = values.finder(kind)
+        for found in finder(line) if finder else ():
+            counted = not isinstance(found.value, Quantity) or found.value.unit is not None
+            if counted and not any(found.span.overlaps(told.span) for told in out):
+                out.append(found)
+    return sorted(out[1:], key=lambda found: found.span.start)
+
+
 def _is_all(place: Span, value: Span, text: str) -> bool:
     """True where a cell holds a number and nothing else that says something: no range, code, or thing by that name."""
     rest = f"{text[place.start : value.start]} {text[value.end : place.end]}"

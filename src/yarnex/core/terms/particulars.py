@@ -45,6 +45,7 @@ ORDINAL = pattern(
 LABEL_LETTERS = 0.5  # share of a label's characters that are letters, spaces left out
 SHORT_LABEL, LONGEST_LABEL = 60, 140
 LINE_LABELS = 5  # words of a label that opens a line
+SHORT_LABELS, LONGEST_TOLD = 2, 320  # words of one before several sentences, and their letters
 PAGE = pattern(r"page(?:\s+\d+(?:\s+of\s+\d+)?)?|\d+\s+of\s+\d+", re.IGNORECASE)
 
 
@@ -94,7 +95,9 @@ def _is_particular(row: Labelled, passages: Passages) -> bool:
     if speaker is not None and speaker.value == row.label:
         return False
     words = row.value.of(passages.text)
-    return len(row.label.split()) <= LINE_LABELS and len(words) < 160 and not re.search(r"[a-z]{3}\.\s+[A-Z]", words)
+    several = re.search(r"[a-z]{3}\.\s+[A-Z]", words) is not None
+    short = len(row.label.split()) <= (SHORT_LABELS if several else LINE_LABELS)
+    return short and len(words) < (LONGEST_TOLD if several else 160)
 
 
 def _taken(value: Span, used: list[Span], findings: Sequence[Finding]) -> bool:

@@ -11,7 +11,7 @@ from decimal import Decimal
 from functools import cached_property
 from itertools import pairwise
 
-from yarnex.core.document import Block, Document, Span, Table
+from yarnex.core.document import Block, Cell, Document, Span, Table
 from yarnex.core.document.sentences import sentences
 from yarnex.core.patterns import pattern
 from yarnex.core.phrases import Phrase
@@ -74,7 +74,16 @@ HEAD_LABEL = pattern(
     r"(?:to|from|date|dated|attn|attention|(?:our|your)\s+ref(?:erence)?|ref(?:erence)?|(?:invoice|order|quotation|quote|job|account|customer|po|page|tax|vat)(?:\s+(?:no|number|date|ref))?|number|no|page|tel|phone)\.?",
     re.IGNORECASE,
 )
-HEAD_NUMBER = pattern(r"(?:No|Nr|Number|Ref|Reference)\.?:?\s+(?=[A-Z/-]*\d[\w/.-]*\Z)")
+HEAD_NUMBER = pattern(  # "No. 4471", "Tax no. 112-884-305"
+    r"(?:(?:Invoice|Order|Quotation|Quote|Account|Customer|Tax|GST|VAT|PO|Job|Company|Registration)\s+)?(?:[Nn]o|[Nn]r|[Nn]umber|[Rr]ef|[Rr]eference)\.?:?\s+(?=[A-Z/-]*\d[\w/.-]*\Z)"
+)
+# "Invoice W-3309 Date 01/07/2029 Customer Brackenfold Mills Due 20/08/2029": what heads a bill, without colons.
+_bill_heads = r"(?:Invoice|Statement|Order|Quotation|Date|Invoice\s+date|Due|Due\s+date|Customer|Client|Account|Job|Ref|Terms|Period)"
+BILL_HEADS = pattern(rf"(?:\A|(?<=\s)){_bill_heads}(?:\s+(?:[Nn]o|[Nn]umber)\.?)?:?\s+(?=\S)")
+LEAST_HEADS = 3
+ADDRESSED = pattern(  # a sender's address or telephone, which is the label of nothing
+    r"\d+\w?,?\s+(?:[A-Z][\w’'-]+\s+){1,3}(?:Road|Street|Lane|Avenue|Place|Drive|Quay|Way|Square|Row|Close|Terrace|Court)\b|\+?0?\d[\d ()-]{6,}\Z"
+)
 LONGEST_CELL = 160  # letters of a form's cell
 BLANK = pattern(
     r"(?:[€£$]\s?)?_{3,}(?:[\s,/]*(?:20)?_{2,})*|(?:\.\s?){7,}|…{3,}|\[\s*(?:[●•_]|insert\b[^\]]*|tbc|to be (?:confirmed|inserted|completed|agreed)[^\]]*|blank)?\s*\]"
@@ -122,7 +131,7 @@ _next_label = pattern(
     r"|(?<=\w)\s+(?=[A-Z][a-z]+(?:\s(?!plc\b|ltd\b)[a-z]+){1,3}:\s+\S)"
     r"|(?<=\w)\s+(?=(?:For|By|Signed|Agreed)(?:\s[a-z]+){0,3}\s[A-Z]\w+(?:\s[A-Z][\w.]+){0,3}:\s+\S)"  # "For the Mill: A. Venn For the House: B. Orr"
     r"|(?<=\d)\s+(?=[A-Z][a-z]{3,}:\s+\S)"  # "First seen: 2 May 2026 Discharged: 9 June 2026"
-    r"|(?<=[\w)])\s+(?=(?:To|From|Date|Cc|Subject|Re|Attn|By|Ref|Tel|Fax)\s?:\s+\S)"
+    r"|(?<=[\w)])\s+(?=(?:To|From|Date|Due|Cc|Subject|Re|Attn|By|Ref|Tel|Fax)\s?:\s+\S)"
     r"|\s+[·•|]\s+"  # "Owner: Finance · Version 4 · Next review: May 2028"
 )
 BEHIND_A_SENTENCE = 3  # words of a label that stands behind a sentence
@@ -618,6 +627,9 @@ class Passages:
         inside = self._labels_inside(table)
         yield from inside.values()
         beside = self._is_side_form(table)
+        for row in range(table.header_rows):
+            head = table.row_cells(row)
+            yield from self._bill_heads(head[0]) if len(head) == 1 else ()
         for row in range(0 if beside else table.header_rows, table.rows):
             if beside:
                 yield from self._pairs_of(table, row, 1)
@@ -638,12 +650,27 @@ class Passages:
                 continue
             if len(cells) >= 3 and _number_only.fullmatch(cells[0].span.of(self.text)):
                 cells = cells[1:]
+            if len(cells) == 2 and ADDRESSED.match(cells[0].span.of(self.text)):
+                continue
             if len(cells) == 2:
                 label = plain_label(cells[0].span.of(self.text))
                 if row == 0 and table.rows > 2 and HEADS_A_COLUMN.fullmatch(f"{label}\t{cells[1].span.of(self.text)}"):
                     continue
                 if label and len(label) < 70:
                     yield Labelled(label, cells[1].span, Span(cells[0].span.start, cells[1].span.end), "table")
+
+    def _bill_heads(self, cell: Cell) -> list[Labelled]:
+        """What a line that heads a bill says, where three or more of its words are labels."""
+        words = cell.span.of(self.text)
+        found = list(BILL_HEADS.finditer(words))
+        if len(found) < LEAST_HEADS or found[0].start():
+            return []
+        out = []
+        for head, end in zip(found, [*(m.start() for m in found[1:]), len(words)], strict=True):
+            value = Span(cell.span.start + head.end(), cell.span.start + len(words[:end].rstrip()))
+            if value.end > value.start:
+                out.append(Labelled(plain_label(head.group()), value, cell.span, "line"))
+        return out
 
     def _figures_over_captions(self, table: Table) -> list[Labelled] | None:
         """Two rows of which one holds figures and the other what they are called, as on a slide; None for other tables."""
@@ -738,7 +765,7 @@ class Passages:
             if len(row := [c for c in cells if c.row == r]) > 1 and all((r, c.column) in places for c in row)
         }
         known = {key: row for key, row in found.items() if key[0] in whole}
-        if table.span.start > OPENING:
+        if not self._heads_a_paper(table):
             return known
         head = {key: row for key, row in found.items() if HEAD_LABEL.fullmatch(row.label)}
         for cell in cells:
@@ -747,6 +774,12 @@ class Passages:
                 value = Span(cell.span.start + m.end(), cell.span.end)
                 head[cell.row, cell.column] = Labelled(plain_label(m.group()), value, cell.span, "line")
         return known | head if len(head) > 1 else known
+
+    def _heads_a_paper(self, table: Table) -> bool:
+        """True for what stands near the top of a paper, or right below a title, as on each bill of a file of bills."""
+        place = self.document.block_index_at(table.span.start)
+        before = self.document.blocks[place - 1] if place else None
+        return table.span.start <= OPENING or (before is not None and before.kind == "heading")
 
     def _is_side_form(self, table: Table) -> bool:
         """True for three columns of which the last two are labels and their values, as beside an address."""

@@ -19,7 +19,7 @@ from yarnex.core.terms.passages import Passages
 from yarnex.core.terms.ranges import OVER_A_RATE, range_ending
 from yarnex.core.terms.untold_gaps import untold_gaps
 from yarnex.core.terms.variations import by_precedence, latest_part, that_gives_way, varied_within
-from yarnex.core.values import Duration, Percent, Text, same_rounded, same_value
+from yarnex.core.values import Duration, Percent, Quantity, Text, same_rounded, same_value
 
 CONFLICT_FLOOR = 0.8  # evidence weaker than this never makes a conflict
 CONFLICT_MARGIN = 0.05
@@ -172,6 +172,7 @@ def abstract(
 
 def sheet_for(document: Document, name: str = AUTO) -> Sheet:
     """The sheet of this name or file; with "auto", the one for the document's kind. Raises PackError."""
+    from yarnex.core.terms.changes import with_changes
     from yarnex.core.terms.identity import CHANGES_ANOTHER, identify, kind_amended
     from yarnex.core.terms.sheets import OTHER, load_sheet, sheet_for_kind
 
@@ -179,7 +180,7 @@ def sheet_for(document: Document, name: str = AUTO) -> Sheet:
         return load_sheet(name)
     kind = identify(document).kind
     if kind in CHANGES_ANOTHER:
-        kind = kind_amended(document) or kind
+        return with_changes(load_sheet(sheet_for_kind(kind_amended(document) or kind)))
     return load_sheet(OTHER if kind == "unknown" and not _agrees(document) else sheet_for_kind(kind))
 
 
@@ -346,6 +347,9 @@ def _chosen(term: Term, found: list[Candidate], passages: Passages, mentions: bo
         whole_cell = told_with(passages, best.text.span)
         if whole_cell:
             working.append(f"stated as {quoted(whole_cell, 220)}")
+    if isinstance(best.value, Quantity) and (again := _in_another_unit(best, found)) is not None:
+        further.append(_further("also_stated", again))
+        working.append(f"also stated as {quoted(again.text.quote)} ({again.quote.place})")
     if _is_of_a_part(best) and not term.several:
         confidence = min(confidence, PART_AT_MOST)
         working.append("said of one part only; no general rule was found")
@@ -370,6 +374,19 @@ def _chosen(term: Term, found: list[Candidate], passages: Passages, mentions: bo
     return Finding(
         document, term, state, value, words, confidence, tuple(cites), tuple(working), tuple(further), why=why, rivals=tuple(found),
     )  # fmt: skip
+
+
+def _in_another_unit(best: Candidate, found: Sequence[Candidate]) -> Candidate | None:
+    """The candidate that says the same in another unit: "629.4 sq m" and "6,775 sq ft"."""
+    unit = best.value.unit if isinstance(best.value, Quantity) else None
+    for other in found:
+        if (
+            isinstance(other.value, Quantity)
+            and other.value.unit not in (unit, None)
+            and same_value(other.value, best.value)
+        ):
+            return other
+    return None
 
 
 def _further(role: str, candidate: Candidate) -> Further:

@@ -10,11 +10,12 @@ from datetime import date
 from yarnex.core.document import Cite, Document, Span
 from yarnex.core.patterns import pattern
 from yarnex.core.terms.abstract import Abstract
+from yarnex.core.terms.changes import DELETES, REPLACES, struck_out, with_changes
 from yarnex.core.terms.computed import RULES
 from yarnex.core.terms.identity import CHANGES_ANOTHER, document_date, identify
 from yarnex.core.terms.model import DELETED, Finding, Further, Sheet, before_it, quoted
 from yarnex.core.terms.passages import Passages
-from yarnex.core.terms.variations import long_sentences, reworded
+from yarnex.core.terms.variations import reworded
 from yarnex.core.values import (
     DateValue,
     Party,
@@ -38,12 +39,6 @@ OWN_TERMS = (
     "counterparts",
     "parties",
 )  # of the amendment itself, not of the lease
-DELETES = pattern(r"\b(?:is|are)\s+(?:hereby\s+)?(?:deleted|removed|struck out|cancelled|of no further)", re.IGNORECASE)
-REPLACES = pattern(r"\b(?:replaced|substituted|amended|restated)\b", re.IGNORECASE)
-CLAUSE = pattern(
-    r"(?:\b(?:Section|Clause|Article|Paragraph)s?\s+|,\s*|\band\s+)(?P<n>\d{1,2}(?:\.\d{1,3})+|\d{1,2}(?=\s*\())",
-    re.IGNORECASE,
-)
 
 
 def lay_over(abstracts: Sequence[Abstract], as_of: date | None = None) -> tuple[Abstract, ...]:
@@ -91,7 +86,7 @@ def sheets_of_bases(documents: Sequence[Document], chosen: Sequence[Sheet]) -> l
             (_spoken_of(other, document), -i) for i, other in enumerate(documents) if identify(other).kind not in KINDS
         ]
         if scores and max(scores)[0] >= 2:
-            out[place] = chosen[-max(scores)[1]]
+            out[place] = with_changes(chosen[-max(scores)[1]])
     return out
 
 
@@ -194,16 +189,7 @@ def _rent_of_new_schedule(findings: list[Finding]) -> list[Finding]:
 
 def _deleted_clauses(amendment: Abstract) -> dict[str, Span]:
     """Numbers of the clauses that the amendment takes out, with the passage that does it."""
-    gone: dict[str, Span] = {}
-    for sentence in long_sentences(amendment.passages):
-        words = sentence.of(amendment.document.text)
-        m = DELETES.search(words)
-        if m and not REPLACES.search(words[m.end() : m.end() + 40]):
-            for clause in CLAUSE.finditer(words):
-                before = words[max(0, clause.start() - 30) : clause.start()].lower()
-                if "sentence" not in before and "sub" not in before:
-                    gone[clause["n"]] = sentence
-    return gone
+    return dict(struck_out(amendment.passages))
 
 
 def _deletions(findings: list[Finding], amendment: Abstract, gone: dict[str, Span]) -> list[Finding]:

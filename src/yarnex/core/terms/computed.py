@@ -8,8 +8,6 @@ from __future__ import annotations
 
 import calendar
 import re
-from collections.abc import Callable, Mapping
-from dataclasses import dataclass
 from datetime import date, timedelta
 from decimal import Decimal
 from typing import cast
@@ -19,8 +17,10 @@ from dateutil.relativedelta import relativedelta
 from yarnex.core.document import Cite, Span
 from yarnex.core.patterns import pattern
 from yarnex.core.phrases import says
+from yarnex.core.terms.changes import CHANGE_RULES
 from yarnex.core.terms.model import Finding, Term
 from yarnex.core.terms.passages import Passages
+from yarnex.core.terms.rule import Computed, Findings, Rule
 from yarnex.core.values import (
     DateValue,
     Duration,
@@ -30,27 +30,12 @@ from yarnex.core.values import (
     Quantity,
     Schedule,
     Text,
-    Value,
     add_duration,
     find_dates,
     find_durations,
     find_organisations,
 )
 from yarnex.core.values.numbers import ORDINAL_WORDS, read_words
-
-Findings = Mapping[str, Finding]
-
-
-@dataclass(frozen=True, slots=True)
-class Computed:
-    value: Value
-    text: str
-    working: tuple[str, ...]
-    cites: tuple[Cite, ...]
-    state: str = "computed"  # "conflicting" where it is worked out from statements that disagree
-
-
-Rule = Callable[[Term, Findings, Passages], Computed | None]
 
 
 def shown_date(day: date) -> str:
@@ -297,21 +282,43 @@ def term_length(term: Term, findings: Findings, passages: Passages) -> Computed 
 
 
 def rent_free(term: Term, findings: Findings, passages: Passages) -> Computed | None:
-    """The time from the start of the term to the start of rent."""
+    """The time for which no rent is payable: between the two days that a clause names, or from the start of the term to that of rent."""
+    for sentence in passages.sentences:
+        said = NO_RENT.search(sentence.low)
+        days = passages.values_in("date", sentence.span) if said is not None else []
+        first, last = (days[0], days[1]) if len(days) > 1 else (None, None)
+        if said is None or first is None or last is None or first.span.start < sentence.span.start + said.start():
+            continue
+        assert isinstance(first.value, DateValue) and isinstance(last.value, DateValue)
+        if not BETWEEN_DAYS.fullmatch(passages.text[first.span.end : last.span.start]):
+            continue
+        length = _between(first.value.day, last.value.day + timedelta(days=1))
+        if length is not None:
+            working = f"{shown_date(first.value.day)} to {shown_date(last.value.day)}, both included = {shown_duration(length)} without rent"
+            return Computed(length, shown_duration(length), (working,), (Cite(passages.document, sentence.span),))
     start, rent = _date_of(findings, "lease_start"), _date_of(findings, "rent_start")
     if not start or not rent or rent[0] <= start[0]:
         return None
-    between = relativedelta(rent[0], start[0])
-    if between.years > 4:
+    length = _between(start[0], rent[0])
+    if length is None:
         return None
-    months = between.years * 12 + between.months
-    length = (
-        Duration(Decimal(months), "months")
-        if not between.days
-        else Duration(Decimal((rent[0] - start[0]).days), "days")
-    )
     working = f"{shown_date(start[0])} to {shown_date(rent[0])} = {shown_duration(length)} before rent starts"
     return Computed(length, shown_duration(length), (working,), _cites(start[1], rent[1]))
+
+
+NO_RENT = pattern(r"\bno\s+(?:\w+\s+){0,2}rent\s+(?:shall\s+be|is|will\s+be)\s+(?:payable|due|paid)\b")
+BETWEEN_DAYS = pattern(r"\W*(?:to|until|up\s+to|through|till|and)(?:\s+and\s+including)?(?:\s+the)?\W*")
+LONGEST_FREE = 4  # years without rent; more is no incentive but something else
+
+
+def _between(first: date, end: date) -> Duration | None:
+    """Whole months from one day to the day after the last, or else days; None where the days are no period without rent."""
+    between = relativedelta(end, first)
+    if end <= first or between.years > LONGEST_FREE:
+        return None
+    if between.days:
+        return Duration(Decimal((end - first).days), "days")
+    return Duration(Decimal(between.years * 12 + between.months), "months")
 
 
 def _notice_by(date_names: tuple[str, ...], *notice: str) -> Rule:
@@ -763,4 +770,5 @@ RULES: dict[str, Rule] = {
     "renewal_notice_by": _notice_by(("lease_end",), "renewal_notice"),
     "first_rent": first_rent,
     "rent_by_area": rent_by_area,
+    **CHANGE_RULES,
 }

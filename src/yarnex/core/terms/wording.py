@@ -175,7 +175,9 @@ def _typed_by_cue(
 ) -> Iterator[Candidate]:
     text, span = passages.text, sentence.span
     spots: list[tuple[Span, Found[Value] | None, str]] = [
-        (f.span, f, "") for f in passages.values_in(term.value_type, span) if fits(term, f.value)
+        (f.span, f, "")
+        for f in passages.values_in(term.value_type, span)
+        if fits(term, f.value) and (not term.value_says or says(term.value_says, f.span.of(text)))
     ]
     spots += [(gap, None, state) for gap, state in passages.gaps_in(span)]
     spots = [spot for spot in spots if not passages.is_required(spot[0])]

@@ -7,6 +7,7 @@ labelled line and each cell of a priced or dated list that is not yet cited, und
 from __future__ import annotations
 
 import re
+from collections import Counter
 from collections.abc import Callable, Iterator, Sequence
 
 from yarnex.core.document import Cite, Span, Table
@@ -27,7 +28,7 @@ GROUP = "Other particulars"
 MOST_ROWS = 60  # of a table that is taken as a list of particulars
 MOST_COLUMNS = 8
 SIGNING = pattern(
-    r"(?:signed(?: (?:for|by) .*)?|signature|by|title|name|date|witness|for and on behalf.*|its|print name|occupation|(?:managing )?director|(?:company )?secretary|partner|authorised signatory|position)\Z",
+    r"(?:.*\b(?:director|secretary|partner|manager),? (?:name|date|signature)|signed(?: (?:for|by) .*)?|signature|by|title|name|date|witness|for and on behalf.*|its|print name|occupation|(?:managing )?director|(?:company )?secretary|partner|authorised signatory|position)\Z",
     re.IGNORECASE,
 )
 SIGNED_BY_LABEL = pattern(
@@ -46,6 +47,9 @@ LABEL_LETTERS = 0.5  # share of a label's characters that are letters, spaces le
 SHORT_LABEL, LONGEST_LABEL = 60, 140
 LINE_LABELS = 5  # words of a label that opens a line
 SHORT_LABELS, LONGEST_TOLD = 2, 320  # words of one before several sentences, and their letters
+MAIL_HEAD = pattern(r"from|to|cc|bcc|sent|date|subject|reply-to", re.IGNORECASE)
+GLOSSARY = pattern(r"\b(?:glossary|definitions?|interpretation|defined terms|meaning of words)\b", re.IGNORECASE)
+OF_NOTES = pattern(r"(?:reason|note (?:no|ref)|ref)s?\.?", re.IGNORECASE)
 PAGE = pattern(r"page(?:\s+\d+(?:\s+of\s+\d+)?)?|\d+\s+of\s+\d+", re.IGNORECASE)
 
 
@@ -71,22 +75,52 @@ def other_particulars(
     values = line_values_of(passages)
     ids: dict[str, int] = {}
     seen: set[Span] = set()
-    for row in passages.labelled:
-        if row.source == "table" or (row.source == "line" and _is_particular(row, passages)):
-            if row.value in seen or _taken(row.value, used, findings):
-                continue
-            seen.add(row.value)
-            made = _finding(
-                row.label, row.value, row.row, values, passages, ids, wanted, 0.9 if row.source == "table" else 0.84
-            )
-            if made is not None:
-                yield made
+    scheduled = [f.cites[0].span for f in findings if isinstance(f.value, Schedule) and f.cites]
+    rows = [row for row in passages.labelled if row.source != "heading" and not _is_aside(row, passages)]
+    again = Counter(row.label.lower() for row in rows)
+    for row in rows:
+        if SIGNING.match(row.label) or (row.source == "line" and not _is_particular(row, passages)):
+            continue
+        if row.value in seen or _taken(row.value, used, findings):
+            continue
+        seen.add(row.value)
+        if any(s.holds(row.row) for s in scheduled) and not TOTAL.match(row.label):
+            continue  # told row by row
+        label = _with_heading(row, passages) if again[row.label.lower()] > 1 else row.label
+        sure = 0.9 if row.source == "table" else 0.84
+        made = _finding(label, row.value, row.row, values, passages, ids, wanted, sure)
+        if made is not None:
+            yield made
     for table in passages.document.tables if lists else ():
         if table.columns >= 3 and table.header_rows and table.rows <= MOST_ROWS and table.columns <= MOST_COLUMNS:
             if passages.compliance(table) is not None:
                 continue  # told row by row, under the names of what is required
             told = [(c.span, f.text) for f in findings if f.found for c in f.cites if c.document is passages.document]
-            yield from _cells(table, told, findings, values, passages, ids, wanted)
+            yield from _cells(table, told, findings, values, passages, ids, wanted, seen)
+
+
+def _is_aside(row: Labelled, passages: Passages) -> bool:
+    """True for the head of a mail, and for what a list of definitions or a glossary says that words mean."""
+    if passages.document.format == "eml" and MAIL_HEAD.fullmatch(row.label):
+        return True
+    block = passages.document.block_at(row.value.start)
+    if (
+        block is not None
+        and GLOSSARY.search(passages.headings_of(block))
+        and not re.search(r"\d", row.value.of(passages.text))
+    ):
+        return True
+    meaning = passages.defined(row.label)
+    return meaning is not None and not meaning.inline and meaning.meaning.overlaps(row.value)
+
+
+def _with_heading(row: Labelled, passages: Passages) -> str:
+    """A label that stands several times in a paper, with the heading that tells which of them it is."""
+    block = passages.document.block_at(row.value.start)
+    section = passages.document.sections[block.section] if block is not None and block.section >= 0 else None
+    heading = " ".join(section.name.split()) if section is not None else ""
+    whole = f"{heading}: {row.label}"
+    return whole if heading and len(whole) <= SHORT_LABEL + len(row.label) else row.label
 
 
 def _is_particular(row: Labelled, passages: Passages) -> bool:
@@ -115,6 +149,7 @@ def _cells(
     passages: Passages,
     ids: dict[str, int],
     wanted: Callable[[str], bool],
+    seen: set[Span],
 ) -> Iterator[Finding]:
     """A finding for each cell with a typed value, under the words of its row and column."""
     text = passages.text
@@ -128,11 +163,15 @@ def _cells(
         for cell in cells:
             if cell.column == 0 or cell.span.end <= cell.span.start or cell.span.of(text).strip() == label:
                 continue
+            if cell.span in seen:
+                continue
             if any(
                 u.holds(cell.span) and u.end - u.start < 200 and _says_as_much(t, cell.span.of(text)) for u, t in used
             ):
                 continue
             head = " ".join(column_path(table, cell, text))
+            if OF_NOTES.fullmatch(head) and cell.span.of(text).strip().isdigit():
+                continue  # the number of a note
             made = _finding(
                 f"{label}: {head}" if head else label, cell.span, whole, values, passages, ids, wanted, 0.86, typed=True
             )
@@ -184,7 +223,7 @@ def _finding(
         return None
     gaps = passages.gaps_in(value)
     quote = Cite(passages.document, cut(text, row, Span(value.start, min(value.end, value.start + 200))))
-    if gaps and is_only_gap(words):
+    if gaps and (is_only_gap(words) or gaps[0][0].start <= value.start + 1):
         return Finding(
             passages.document, Term(name, label, GROUP, "text"), gaps[0][1], cites=(quote,), confidence=confidence
         )
@@ -233,8 +272,8 @@ def _is_contents(label: str, words: str, passages: Passages) -> bool:
     """True for a line of a list of contents: a part's number beside its heading, or a heading beside its page."""
     number = words.strip()
     if number.isdigit() and 0 < int(number) <= len(passages.document.pages):
-        return label.lower().strip(" .") in passages.section_names
-    heading = words.lower().rstrip(" .0123456789")
+        return any(name.startswith(label.lower().strip(" .")) for name in passages.section_names)
+    heading = words.lower().partition(";")[0].rstrip(" .0123456789")
     return bool(ORDINAL.fullmatch(label)) and any(
         heading in name or name in heading for name in passages.long_section_names
     )

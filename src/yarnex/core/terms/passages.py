@@ -91,6 +91,7 @@ BLANK = pattern(
     r"|(?:(?<=[\n\t])|(?<=:\s))to be (?:assigned|appointed|nominated|named|agreed|decided|determined)(?=\s*(?:[\n\t]|\Z))",
     re.IGNORECASE,
 )
+LEFT_TO_BE = pattern(r"to\s+be\s+(?:assigned|appointed|nominated|named|agreed|decided|determined)\W*", re.IGNORECASE)
 LED_TO = pattern(
     r"(?<=[.…\s])[ \t]*(?:\d{1,3}|[ivxl]{1,6})(?![\w.])(?=[ \t]*(?:\n|\Z|[A-Z\d]))"
 )  # dots that lead to a page
@@ -108,6 +109,8 @@ def is_only_gap(words: str) -> bool:
     >>> is_only_gap("IBAN ██████"), is_only_gap("£____"), is_only_gap("the Seller, ____ of Leeds")
     (True, True, False)
     """
+    if BLANK.fullmatch(words.strip()) or LEFT_TO_BE.fullmatch(words.strip()):
+        return True
     left = BLANK.sub("", BLACKED_OUT.sub("", words)).strip(" .,:;€£$/20")
     return len(left) < 4 or re.fullmatch(r"[A-Z]{2,5}", left) is not None
 

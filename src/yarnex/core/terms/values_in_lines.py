@@ -142,6 +142,11 @@ IN_ANY = pattern(
     r"\b(?:in|within|during)\s+(?:any|each|every)\s+(?:period\s+of\s+|rolling\s+|consecutive\s+)?\Z", re.IGNORECASE
 )
 ADDRESS = pattern(r"\S+@\S+|\b(?:https?://|www\.)\S+")  # of mail and pages, which hold names in small letters
+RATIO = pattern(r"\b(?:gearing|leverage|ratio|cover)\b|%", re.IGNORECASE)
+OF_MEASURE = pattern(  # a column of areas, weights or the like holds no sums
+    r"\b(?:sq\.?|square)\s*(?:f(?:ee)?t|m(?:et(?:re|er)s?)?)\b|\b(?:sq\s?m|sq\s?ft|m²|kg|tonnes?|km|miles|kWh|MWh|lit(?:re|er)s?|hectares?|acres?)\b\s*\)?\s*\Z",
+    re.IGNORECASE,
+)
 # Words with capitals that no person or firm is called by alone.
 _not_names = pattern(
     r"\b(?:Dear|The|This|That|These|Those|Each|Any|All|If|In|On|At|By|For|To|From|And|Or|As|Section|Clause|Schedule|Part|Article|Agreement|Lease|Premises|Date|Term|Notice|Act|Regulations?|Rent|Year|Day|Period|Days"
@@ -265,6 +270,8 @@ class LineValues:
         if figure is None or (YEAR.fullmatch(line.values.of(self.text).strip()) and figure[0] < 2100):
             return []
         head, caption = self._heads(line)
+        if RATIO.search(line.label) or (OF_MEASURE.search(head) and not _sign.search(head)):
+            return []
         if IN_PENCE.search(line.label):
             return []  # "Dividend (p)" in a table of millions
         if OF_ONE.search(head) or OF_ONE.search(line.label) or A_CURRENCY.fullmatch(line.label.strip()):

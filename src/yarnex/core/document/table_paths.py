@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import re
+
 from yarnex.core.document.model import Cell, Table
 from yarnex.core.patterns import pattern
 
@@ -21,6 +23,20 @@ def row_label(table: Table, row: int, text: str) -> str:
     ):
         return ""
     return _words(first, text)
+
+
+def name_of_row(table: Table, row: int, text: str) -> str:
+    """The words that name a row: those of its first cell, or of the second where the first is but a number."""
+    label = " ".join(row_label(table, row, text).split())
+    group = table.at(row, 0)
+    second = table.at(row, 1) if group is not None and group.row_span > 1 else None
+    if group is not None and second is not None and re.search(r"[A-Za-z]{3}", second.span.of(text)):
+        return " ".join(f"{group.span.of(text)}, {second.span.of(text)}".split())[:90]
+    if re.fullmatch(r"[\W\d]*|[A-Z]{0,3}[\d-]*|[A-Z]\.?", label):
+        second = table.at(row, 1)
+        words = " ".join(second.span.of(text).split()) if second is not None else ""
+        return f"{label} {words}".strip() if re.search(r"[A-Za-z]{3}", words) else label if len(label) > 3 else ""
+    return label[:90]
 
 
 def is_group(table: Table, row: int, text: str) -> bool:

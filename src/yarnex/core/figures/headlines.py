@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Sequence
 from dataclasses import replace
+from datetime import date
 from decimal import Decimal
 
 from yarnex.core.document import Cite, Span
@@ -17,6 +19,7 @@ from yarnex.core.figures.reporting import reports_figures
 from yarnex.core.terms import Finding, Sheet, Term
 from yarnex.core.terms.abstract import Abstract
 from yarnex.core.terms.computed import shown_date
+from yarnex.core.terms.values_in_lines import WORKBOOKS
 from yarnex.core.values import DateValue, Duration, Money, Percent, Quantity, Value
 
 OF_THE_GROUP = ("consolidated", "", "consolidated, previously stated")
@@ -93,8 +96,9 @@ def headline_figure(term: Term, figures: Sequence[Figure]) -> Figure | None:
     if main is None:
         return None
     lines = line_vocabulary().lines
+    end = _latest_reported(figures, main)
     for item in term.figure:  # the nearest meaning first
-        own = FigurePeriod(main.end, 0 if item in lines and lines[item].nature in ("stock", "ratio") else main.months)
+        own = FigurePeriod(end, 0 if item in lines and lines[item].nature in ("stock", "ratio") else main.months)
         held = [
             f
             for f in figures
@@ -105,6 +109,19 @@ def headline_figure(term: Term, figures: Sequence[Figure]) -> Figure | None:
         if held:
             return min(held, key=by_rank)
     return None
+
+
+def _latest_reported(figures: Sequence[Figure], main: FigurePeriod) -> date:
+    """The end of a report's own period; of a workbook, which has no title that tells it, of the latest year that is no forecast."""
+    if figures[0].document.format not in WORKBOOKS:
+        return main.end
+    ends = Counter(
+        f.period.end
+        for f in figures
+        if f.period is not None and f.period.months == main.months and NOT_REPORTED.isdisjoint(f.marks)
+    )
+    most = max(ends.values(), default=0)
+    return max((end for end, count in ends.items() if 2 * count >= most), default=main.end)
 
 
 def figure_value(figure: Figure) -> Value | None:

@@ -6,6 +6,7 @@ import re
 from collections.abc import Iterator
 
 from yarnex.core.document import Cite, Span
+from yarnex.core.document.table_paths import name_of_row
 from yarnex.core.patterns import pattern
 from yarnex.core.phrases import says
 from yarnex.core.terms.candidates import (
@@ -56,6 +57,8 @@ def from_headed_clauses(term: Term, passages: Passages) -> Iterator[Candidate]:
             why = f"the rows of the table under the heading {heading!r}"
             yield Candidate("stated", rows, inside, inside, 0.78 if exact else 0.68, "heading", why)
             continue
+        if _is_grid(passages, span):
+            continue  # readings by the hour, and the like, tell nothing as running words
         piece = shortened(text, without_number(passages, span))
         cite = Cite(document, piece)
         if _only_named(piece.of(text), block.heading):
@@ -97,8 +100,6 @@ def from_headed_values(term: Term, passages: Passages) -> Iterator[Candidate]:
 
 def _rows_of_table_at(passages: Passages, span: Span) -> ListOf | None:
     """The names of a table's rows, where a clause is a table of several columns."""
-    from yarnex.core.terms.particulars import name_of_row
-
     block = passages.document.block_at(span.start)
     if block is None or block.kind != "table":
         return None
@@ -106,6 +107,12 @@ def _rows_of_table_at(passages: Passages, span: Span) -> ListOf | None:
     names = [name_of_row(table, r, passages.text) for r in range(table.header_rows, table.rows)]
     named = tuple(dict.fromkeys(n for n in names if re.search(r"[A-Za-z]{3}", n)))
     return ListOf(named[:MOST_ITEMS]) if table.columns > 2 and table.header_rows and len(named) > 1 else None
+
+
+def _is_grid(passages: Passages, span: Span) -> bool:
+    """True for a table of three or more columns."""
+    block = passages.document.block_at(span.start)
+    return block is not None and block.kind == "table" and passages.document.tables[block.table].columns > 2
 
 
 def _only_named(words: str, heading: str) -> bool:

@@ -25,6 +25,7 @@ from yarnex.core.terms.schedules import find_schedules, schedules_in_words
 from yarnex.core.terms.values_in_lines import LineValues, line_values_of
 from yarnex.core.values import Found, Party, Quantity, Value, same_value
 
+BARE_NUMBER = pattern(r"\d{0,3}|[A-Z]?")
 AT_ONCE = 12  # characters within which a paragraph with a title gives the value that the title names: "Price. £1,960,000, of ..."
 
 
@@ -127,13 +128,16 @@ def from_table_cells(term: Term, passages: Passages) -> Iterator[Candidate]:
         for row in range(table.header_rows, table.rows):
             cells = table.row_cells(row)
             first = plain_label(cells[0].span.of(text)) if cells and cells[0].column == 0 else ""
+            named = 0
+            if BARE_NUMBER.fullmatch(first) and len(cells) > 2:  # "1 | Gross revenue | 9,400,000"
+                first, named = plain_label(cells[1].span.of(text)), 1
             total = bool(re.match(r"total\b|aggregate\b|together\b", first, re.IGNORECASE))
             for cell in cells:
                 head = heads.get(cell.column, "")
                 if total and "year" in term.units:
                     continue  # what all years come to is no yearly sum
                 by_head = is_named(term.names, head) and (total or table.rows - table.header_rows == 1)
-                by_row = is_named(term.names, first) and cell.column > 0
+                by_row = is_named(term.names, first) and cell.column > named
                 if not (by_head or by_row):
                     continue
                 if by_row and cell.column in earlier:

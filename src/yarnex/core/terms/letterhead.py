@@ -16,7 +16,7 @@ TO = pattern(
 )
 # "Weir & Sons, Mill Lane 7, Thrapsley": a name, then a street with its number
 ADDRESSED = pattern(
-    r"(?P<name>[A-Z][\w&.'’-]*(?:[ \u00a0](?:[A-Z][\w&.'’-]*|&|and|of|de|und|et|y|och|og)){1,6}),\s+(?=(?:[\w.'’-]+\s){0,3}\d{1,4}[a-zA-Z]?\b,|\d{1,4}[a-zA-Z]?\s+[A-Z])"
+    r"(?P<name>[A-Z][\w&.'’-]*(?:[ \u00a0](?:[A-Z][\w&.'’-]*|&|and|of|de|und|et|y|och|og)){1,6}),\s+(?=(?:[\w.'’-]+\s){0,3}\d{1,4}[a-zA-Z]?\b,|\d{1,4}[a-zA-Z]?\s+(?!(?:Jan|Feb|Mar|Apr|May|Jun|Jul|Aug|Sep|Oct|Nov|Dec)[a-z]*\.?\s+(?:19|20)\d\d)[A-Z])"
 )
 PARTED = pattern(r"\s+[–—|·•-]\s+|\s{2,}|\t")
 LOUD_NAME = pattern(r"[A-Z][\w.'’-]*(?:\s(?:[A-Z][\w.'’-]*|&|AND|and|of|OF))*\s(?:&|AND|and)\s[\w.'’ -]+")

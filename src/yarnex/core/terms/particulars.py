@@ -11,7 +11,7 @@ from collections import Counter
 from collections.abc import Callable, Iterator, Sequence
 
 from yarnex.core.document import Cite, Span, Table
-from yarnex.core.document.table_paths import column_path, row_label
+from yarnex.core.document.table_paths import column_path, name_of_row
 from yarnex.core.patterns import pattern
 from yarnex.core.terms.candidates import cut, on_one_line, shortened
 from yarnex.core.terms.identity import identify
@@ -183,20 +183,6 @@ def _says_as_much(told: str, cell: str) -> bool:
     """True where a finding told what a cell of its row holds; the row's other cells are still to be told."""
     told, cell = (" ".join(words.split()).lower() for words in (told, cell))
     return cell in told or told in cell
-
-
-def name_of_row(table: Table, row: int, text: str) -> str:
-    """The words that name a row: those of its first cell, or of the second where the first is but a number."""
-    label = " ".join(row_label(table, row, text).split())
-    group = table.at(row, 0)
-    second = table.at(row, 1) if group is not None and group.row_span > 1 else None
-    if group is not None and second is not None and re.search(r"[A-Za-z]{3}", second.span.of(text)):
-        return " ".join(f"{group.span.of(text)}, {second.span.of(text)}".split())[:90]
-    if re.fullmatch(r"[\W\d]*|[A-Z]{0,3}[\d-]*|[A-Z]\.?", label):
-        second = table.at(row, 1)
-        words = " ".join(second.span.of(text).split()) if second is not None else ""
-        return f"{label} {words}".strip() if re.search(r"[A-Za-z]{3}", words) else label if len(label) > 3 else ""
-    return label[:90]
 
 
 def _finding(

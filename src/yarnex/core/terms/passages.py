@@ -555,7 +555,7 @@ class Passages:
         """Labels with their values: rows of two-part tables, and lines that read "Label: value"."""
         out: list[Labelled] = []
         above: Block | None = None
-        for _, block in self.blocks:
+        for place, block in self.blocks:
             titled, above = above, block if block.kind == "heading" else None
             if block.kind == "table":
                 out += self._table_rows(block)
@@ -596,10 +596,20 @@ class Passages:
                 at = text.find(block.heading) + len(block.heading)
                 at += len(re.match(r"[\s.:–—-]*", text[at:]).group())  # type: ignore[union-attr]
                 if at < len(text):
-                    out.append(
-                        Labelled(plain_label(block.heading), Span(start + at, block.span.end), block.span, "heading")
-                    )
+                    end = self._end_of_items(place) if text.rstrip().endswith(":") else block.span.end
+                    row = Span(block.span.start, end)
+                    out.append(Labelled(plain_label(block.heading), Span(start + at, end), row, "heading"))
         return out
+
+    def _end_of_items(self, place: int) -> int:
+        """Where the items end that a paragraph leads to."""
+        blocks = self.document.blocks
+        end, level = blocks[place].span.end, blocks[place].level
+        for after in blocks[place + 1 :]:
+            if after.kind != "item" or 0 < after.level <= level or after.span.end - blocks[place].span.start > TITLED:
+                break
+            end = after.span.end
+        return end
 
     def _under_title(self, title: Block, block: Block) -> Labelled | None:
         """What a title is the label of: "Guarantee" above "24 months from the test, not beyond 30 from delivery." """

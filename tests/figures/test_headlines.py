@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+import io
 from decimal import Decimal
 
+import openpyxl
 import pytest
 
 import yarnex
@@ -17,6 +19,7 @@ from yarnex.core.figures.headlines import (
 )
 from yarnex.core.figures.model import Figure
 from yarnex.core.figures.reporting import reports_figures
+from yarnex.core.reading.spreadsheet import read_xlsx
 from yarnex.core.terms import abstract_all, parse_sheet
 from yarnex.core.terms.sheets import load_sheet, shipped_sheets
 from yarnex.core.values import Money, Percent, Quantity
@@ -114,3 +117,21 @@ def test_a_figure_that_is_no_line_is_told_with_its_place():
     )
     with pytest.raises(PackError, match=r"s\.yaml, line 4: 'revenu' is no line"):
         check_figures_of(sheet, "s.yaml")
+
+
+def test_a_model_in_a_workbook_gives_its_latest_year_that_is_no_forecast():
+    book = openpyxl.Workbook()
+    sheet = book.active
+    sheet.append(["Brackenfold Holdings Limited, credit model"])
+    sheet.append(["Year to 30 June, £m", "2025", "2026", "2027 forecast", "2028 forecast"])
+    for row in (
+        ("Revenue", 57.9, 61.5, 64.0, 66.0),
+        ("EBITDA", 8.1, 9.4, 9.9, 10.2),
+        ("Net debt", 20.1, 18.4, 17.0, 16.0),
+    ):
+        sheet.append(row)
+    buffer = io.BytesIO()
+    book.save(buffer)
+    found = yarnex.abstract(read_xlsx(buffer.getvalue(), "model.xlsx", "0" * 64), "report")
+    assert found.finding("revenue").value == Money(Decimal("61500000"), "GBP")
+    assert found.finding("ebitda").value == Money(Decimal("9400000"), "GBP")

@@ -314,3 +314,20 @@ def test_the_dots_of_contents_are_no_blank():
         "a.md",
     )
     assert told(inquiry, "What are the landlord's covenants?").state == "not_found"
+
+
+POLICY = """# Fire policy
+
+Mill Mutual Ltd (the "Insurer") insures Brackenfold Mills plc (the "Insured").
+
+6. Telling us of a claim. The Insured must tell the Insurer of each loss within 21 days (9 days where rioters did it, whom it must also report to the police within 36 hours).
+"""
+
+
+@pytest.mark.parametrize(
+    ("question", "words"),
+    [("Within how many days must a loss be told?", "21 days"), ("How soon must a loss by rioters be told?", "9 days")],
+)
+def test_values_in_brackets_only_where_the_brackets_name_what_is_asked_for(question, words):
+    inquiry = Inquiry(read_text(POLICY.encode(), "policy.md", "0" * 64, markdown=True))
+    assert ask(inquiry, understand(question))[0].text.endswith(words)

@@ -83,6 +83,15 @@ INSURANCE = """# Commercial property insurance policy
 | Period of insurance | From 1 May 2026 to 30 April 2027, both dates inclusive |
 | Total payable | £18,340.00 |
 
+| Item | What is insured | Limit | Period |
+| --- | --- | --- | --- |
+| 1 | Gross profit | 640,000 | 18 months |
+| 2 | Rent | 90,000 | 12 months |
+
+For flood at Low Weir we will not pay more than £75,000.
+
+You must tell us within 5 days if the mill is left unoccupied.
+
 ## Section 2 Excess
 
 You bear the first £2,500 of every loss.
@@ -403,7 +412,7 @@ PAPERS = [
     }),
     ("insurance", INSURANCE, {
         "insurer": "Tarn Mutual Insurance Limited", "policyholder": "Brackenfold Mills Limited", "policy_number": "KA-PR-55102", "period_start": "1 May 2026",
-        "period_end": "30 April 2027", "premium": "£18,340", "excess_amount": "£2,500", "claim_notification": "21 days", "time_limit": "18 months", "cancellation": "45 days",
+        "period_end": "30 April 2027", "premium": "£18,340", "excess_amount": "£2,500", "sum_insured": "£640,000", "claim_notification": "21 days", "time_limit": "18 months", "cancellation": "45 days",
         "governing_law": "Scotland",
     }),
     ("software", SOFTWARE, {

@@ -176,6 +176,13 @@ def test_what_is_expected_is_no_result():
     assert not filled("report", text)["revenue"].found
 
 
+def test_what_stands_behind_the_word_guidance_is_no_result():
+    text = "# Results call\n\nGuidance for the year to June. Capital investment of three to four million pounds.\n"
+    assert not filled("report", text)["capital_expenditure"].found
+    text = "# Results call\n\nGuidance was met. Capital investment was three million pounds.\n"
+    assert filled("report", text)["capital_expenditure"].value == Money(3_000_000, "GBP")
+
+
 ORDER_TABLE = """# Subscription agreement
 
 This Agreement is between **Loomwise Software GmbH** and the customer named in the Order Form.

@@ -111,3 +111,26 @@ def test_a_line_of_heads_without_colons(document):
     told = {row.label: row.value.of(passages.text) for row in passages.labelled}
     assert told["Invoice"] == "W-3309"
     assert (told["Date"], told["Due"]) == ("1 July 2026", "20 August 2026")
+
+
+def test_columns_of_areas_and_ratios_are_no_sums(document):
+    text = "# Areas\n\nRent £900 a month.\n\n| Floor | Square metres | Square feet |\n| --- | --- | --- |\n| Ground | 451.5 | 4,860 |\n"
+    passages = Passages(document(text, "paper.md"))
+    told = {f.term.label: shown(f.value) for f in other_particulars([], passages, lists=True)}
+    assert told == {"Ground: Square metres": "451.5 sq m", "Ground: Square feet": "4,860 sq ft"}
+
+
+@pytest.mark.parametrize(
+    ("text", "labels"),
+    [
+        ("# Glossary\n\nNoils: short fibres left by the comb.\n\nCalendar: 4 May 2028\n", ["Calendar"]),
+        ("# Bill 1\n\nDue: 4 May 2028\n\n# Bill 2\n\nDue: 9 June 2028\n", ["Bill 1: Due", "Bill 2: Due"]),
+        ("| Item | Price | Reason |\n| --- | --- | --- |\n| Twine | £40 | 1 |\n", ["Twine: Price"]),
+        ("| Item | Note |\n| --- | --- |\n| Contact | to be named |\n| Site | Low Weir |\n", ["Contact", "Site"]),
+    ],
+)
+def test_which_labelled_places_are_told(document, text, labels):
+    passages = Passages(document(text, "paper.md"))
+    found = list(other_particulars([], passages, lists=True))
+    assert [f.term.label for f in found] == labels
+    assert [f.state for f in found if f.term.label == "Contact"] in ([], ["blank"])

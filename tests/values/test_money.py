@@ -87,6 +87,12 @@ def test_a_bare_dollar_is_the_one_that_the_document_names():
     assert next(iter(find_money("$20", "AUD"))).value == Money(Decimal(20), "AUD")
 
 
+def test_a_dollar_of_nobody_s_has_no_currency():
+    found = next(iter(find_money("$20", "")))
+    assert found.value == Money(Decimal(20), None)
+    assert "whose dollars" in found.reading
+
+
 @given(st.text("€£$0123456789,. ()milonbUSDaeruyp", max_size=60))
 def test_a_quote_read_alone_gives_the_same_value(text):
     for found in find_money(text):

@@ -131,6 +131,10 @@ def test_lengths_of_two_numbers(text, lengths):
         ("GST 15%: $6.00", "NZD"),
         ("Labour $40.00, HST extra", "CAD"),
         ("Labour $40.00", "USD"),
+        ("Labour $40.00 plus GST", ""),
+        ("On 15 June 2027 labour was $40.00", ""),
+        ("On June 15, 2027 labour was $40.00", "USD"),
+        ("Labour $40.00 to Weir Dyers LLC, 15 June 2027", "USD"),
     ],
 )
 def test_the_tax_tells_whose_dollar_it_is(text, code):

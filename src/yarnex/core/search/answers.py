@@ -630,6 +630,8 @@ def _others_there(inquiry: Inquiry, question: Question, answer: Answer) -> Itera
     for hit in inquiry.matcher.each_at(question.ideas, Span(at, at + len(finding.text)), finder):
         if hit.found is None or hit.outclaimed >= claimed:
             continue
+        if _of_an_aside(inquiry, question, Span(at, at + len(finding.text)), hit.found.span):
+            continue
         kind = of_type(hit.found.value)
         if kind == answer.kind and not fits(finding.term, hit.found.value):
             continue
@@ -645,6 +647,27 @@ def _others_there(inquiry: Inquiry, question: Question, answer: Answer) -> Itera
             tuple(evidence),
             f"where {finding.term.label!r} is told",
         )
+
+
+BRACKETED = pattern(r"\([^()]*\)")
+
+
+def _of_an_aside(inquiry: Inquiry, question: Question, main: Span, other: Span) -> bool:
+    """True for a value in brackets beside a sentence's own one where the brackets name nothing that is asked for but what the
+    sentence or its heading names too: "within 14 days (and tell the police within 24 hours)".
+    """
+    text, sentence = inquiry.passages.text, inquiry.passages.sentence_at(main.start)
+    if sentence is None:
+        return False
+    asides = BRACKETED.finditer(text, sentence.span.start, sentence.span.end)
+    aside = next((m for m in asides if m.start() <= other.start < m.end()), None)
+    if aside is None or aside.start() <= main.start < aside.end():
+        return False
+    inside = frozenset(stems_of(aside.group()))
+    around = text[sentence.span.start : aside.start()] + text[aside.end() : sentence.span.end]
+    outside = frozenset(stems_of(f"{around} {sentence.headings}"))
+    named = [{stem for way, _ in idea.ways for stem in way} for idea in question.ideas]
+    return not any(stems & inside and not stems & outside for stems in named)
 
 
 def _range_at(inquiry: Inquiry, finding: Finding) -> Span | None:

@@ -77,15 +77,24 @@ LOOKS_AHEAD = pattern(
 )
 
 
+AS_GUIDANCE = pattern(r"[^.]{0,40}\b(?:guidance|outlook)\b[^.]{0,60}\.?\s*\Z", re.IGNORECASE)
+PAST = pattern(r"\b(?:was|were|rose|fell|came|had|stood|grew|spent|invested)\b")
+
+
 def _looks_ahead(candidate: Candidate, passages: Passages) -> bool:
-    """True for a value in a sentence that says before it what is expected."""
+    """True for a value in a sentence that says before it what is expected, or without a verb of the past behind "Guidance for
+    the year."
+    """
     if candidate.finder not in SENTENCES:
         return False
     sentence = passages.sentence_at(candidate.text.span.start)
-    return (
-        sentence is not None
-        and LOOKS_AHEAD.search(passages.text, sentence.span.start, candidate.text.span.start) is not None
-    )
+    if sentence is None:
+        return False
+    if LOOKS_AHEAD.search(passages.text, sentence.span.start, candidate.text.span.start):
+        return True
+    before = passages.sentence_at(max(0, sentence.span.start - 2))
+    guided = before is not None and before.block == sentence.block and AS_GUIDANCE.match(before.span.of(passages.text))
+    return bool(guided) and PAST.search(sentence.low) is None
 
 
 A_CHANGE = pattern(

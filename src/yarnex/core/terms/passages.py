@@ -367,7 +367,7 @@ class Passages:
 
     @cached_property
     def dollar(self) -> str:
-        """The currency (ISO 4217) of a bare dollar sign in this document."""
+        """The currency (ISO 4217) of a bare dollar sign in this document, "" where nothing tells it."""
         return usual_dollar(self.text)
 
     @cached_property
@@ -375,9 +375,9 @@ class Passages:
         """The order in which this document writes the parts of dates in figures."""
         return date_order(self.text)
 
-    def currency(self, sign: str) -> str:
-        """The currency (ISO 4217) of a sign or code that stands over a column or in a caption."""
-        return self.dollar if sign == "$" else SIGNS.get(sign, sign)
+    def currency(self, sign: str) -> str | None:
+        """The currency (ISO 4217) of a sign or code that stands over a column or in a caption; None of a "$" of nobody's."""
+        return (self.dollar or None) if sign == "$" else SIGNS.get(sign, sign)
 
     @cached_property
     def finders(self) -> dict[str, Callable[[str], Iterator[Found[Value]]]]:

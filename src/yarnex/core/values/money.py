@@ -111,7 +111,8 @@ def find_money(text: str, dollar: str = "USD") -> Iterator[Found[Money]]:
             else:
                 start += 1
         per, end = _paid_for(text, end)
-        yield Found(Money(amount, currency, per), Span(start, end), reading)
+        reading = reading or ("the paper does not say whose dollars these are" if currency == "" else "")
+        yield Found(Money(amount, currency or None, per), Span(start, end), reading)
 
 
 def _currency(sign: str, dollar: str) -> str | None:
@@ -194,7 +195,8 @@ DOLLAR_SIGNS = {
 def usual_dollar(text: str) -> str:
     """The currency that a bare dollar sign means in this document: the one that it names most, else US dollars.
 
-    Where no dollar is named, places, taxes and numbers of other dollar countries count.
+    Where no dollar is named, places, taxes and numbers of other dollar countries count. "" where nothing tells whose dollars
+    they are and the paper is not American: it writes its days before their months, or speaks of a tax on goods and services.
     """
     if re.search(r"US\$|\bUSD\b|United States dollar", text):
         return "USD"
@@ -203,4 +205,13 @@ def usual_dollar(text: str) -> str:
         best = max(counts, key=lambda c: counts[c])
         if counts[best]:
             return best
-    return "USD"
+    return "" if ELSEWHERE.search(text) and not AMERICAN.search(text) else "USD"
+
+
+_month = r"(?:January|February|March|April|May|June|July|August|September|October|November|December)"
+ELSEWHERE = pattern(
+    rf"\bGST\b|\b[Gg]oods\s+and\s+[Ss]ervices\s+[Tt]ax\b|\b\d{{1,2}}(?:st|nd|rd|th)?\s+{_month}\s+(?:19|20)\d\d\b"
+)
+AMERICAN = pattern(
+    rf"\b{_month}\s+\d{{1,2}},?\s+(?:19|20)\d\d\b|\b(?:Inc|Corp)\.|\bLLC\b|\bU\.?S\.?A?\b|\bUnited\s+States\b|,\s[A-Z]{{2}}\s\d{{5}}\b"
+)

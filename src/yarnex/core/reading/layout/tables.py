@@ -11,8 +11,9 @@ from yarnex.core.reading.layout.words import Segment
 FIGURE = pattern(r"[(£$€-]?\s?\d[\d.,%)]*")
 
 PERIOD = pattern(
-    r"(?:FY\s?|H[12]\s?|Q[1-4]\s?)?(?:19|20)\d\d(?:\s?[/–-]\s?\d{2,4})?\s?[AEFB]?|(?:FY|H[12]|Q[1-4])\s?['’]?\d{2}"
-    r"|(?:\d{1,2}\s+)?(?:Jan|Feb|Mar|Apr|May|Jun|Jul|Aug|Sep|Oct|Nov|Dec)[a-z]*\.?\s+(?:\d{1,2},\s+)?(?:19|20)\d\d",
+    r"(?:(?:FY\s?|H[12]\s?|Q[1-4]\s?)?(?:19|20)\d\d(?:\s?[/–-]\s?\d{2,4})?\s?[AEFB]?|(?:FY|H[12]|Q[1-4])\s?['’]?\d{2}"
+    r"|(?:\d{1,2}\s+)?(?:Jan|Feb|Mar|Apr|May|Jun|Jul|Aug|Sep|Oct|Nov|Dec)[a-z]*\.?\s+(?:\d{1,2},\s+)?(?:19|20)\d\d)"
+    r"(?:[\s(]+(?:actual|forecast|budget|plan|planned|estimate|estimated|expected|target|projected|restated|audited|unaudited)\)?)?",
     re.IGNORECASE,
 )
 

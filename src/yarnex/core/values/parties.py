@@ -28,7 +28,7 @@ SIGNED_BY = pattern(r"(?:signed(?:\s+by)?|;)\W*\Z", re.IGNORECASE)
 _ends_in_word = pattern(rf"\b(?:{WORDS_TOO})\Z")
 _no_name = pattern(rf"\sthe\s+(?:{WORDS_TOO})\Z")  # "On 3 May the Company"
 _goes_on = pattern(
-    rf"(?:[ \u00a0]{_word}){{0,3}}?[ \u00a0](?!(?:{WORDS_TOO})\b)(?:(?:{SURE})(?!\w)|(?:{FORMS})(?!\w|[-–/ ]?\d))"
+    rf"(?:[ \u00a0]{_word}){{0,3}}?[ \u00a0](?!(?:{WORDS_TOO})\b)(?:(?:{SURE})(?!\w)|(?:{FORMS})(?!\w|[-–/ ]?\d))|[ \u00a0](?:Company|COMPANY)\b(?!\s+(?:[Ss]ecretary|[Nn]umber|No\.))"  # "Pell Trust Company"
 )
 ONLY_KINDS = pattern(
     r"(?:(?:The|Group|Company|Parent|Subsidiary|Bank|Trust|Society|Council|Partnership|Association|and|or|of|the|its|&)[\s,]*)+",

@@ -1,0 +1,77 @@
+"""Terms that people of a trade look for, in the ways in which their papers put them."""
+
+from __future__ import annotations
+
+import pytest
+
+from yarnex.core.terms import abstract, load_sheet
+from yarnex.output.wording import said
+
+TERMS = [
+    ("loan", "| Item | Terms |\n| --- | --- |\n| Early repayment | On 8 working days' notice, in parts of £40,000 |", "prepayment_notice", "8 business days"),
+    ("loan", "| Item | Terms |\n| --- | --- |\n| Early repayment | On 8 working days' notice, in parts of £40,000 |", "prepayment_minimum", "£40,000"),
+    ("loan", "The loan may be drawn in parts of £90,000 or more.", "smallest_drawing", "£90,000"),
+    ("loan", "Spending on plant not above £310,000 in any year.", "capex_limit", "£310,000"),
+    ("loan", "A certificate signed by a director is due within 35 days after each quarter.", "certificate_due", "35 days"),
+    ("loan", "It receives a valuation showing a market value of not less than £2,400,000.", "valuation_required", "£2,400,000"),
+    ("loan", "The guarantee is limited. Under the guarantee its liability shall not exceed £510,000.", "guarantee_limit", "£510,000"),
+    ("loan", "The Guarantor shall pay within four Business Days of written demand.", "guarantee_demand", "4 business days"),
+    ("loan", "This guarantee ends on 30 June 2031.", "guarantee_ends", "30 June 2031"),
+    ("loan", "The Borrower shall pay no dividend while a payment is late.", "dividends_restricted", "The Borrower shall pay no dividend while a payment is late."),
+    ("distribution", "The Buyer orders at least 90 tonnes in each year.", "minimum_quantity", "90 tonnes"),
+    ("distribution", "The price is £6.10 a kilogram delivered until 30 June 2030.", "unit_price", "£6.10"),
+    ("distribution", "Orders are placed at least 30 days before delivery.", "order_ahead", "30 days"),
+    ("distribution", "It shall replace rejected goods within 12 days.", "replaced_within", "12 days"),
+    ("distribution", "The agent earns commission of 7% of the net price.", "commission", "7 %"),
+    ("distribution", "The Buyer may deduct 2% of the price for each week of delay, up to 11%.", "delay_damages", "2 %"),
+    ("distribution", "The Buyer may deduct 2% of the price for each week of delay, up to 11%.", "delay_damages_most", "11 %"),
+    ("distribution", "The Buyer has a discount of 1.5% if it is paid within 9 days.", "prompt_payment_discount", "1.5 %"),
+    ("distribution", "The Buyer may inspect the sheds on five days' notice.", "audit_notice", "5 days"),
+    ("distribution", "## Force majeure\n\nNeither party answers for events beyond its control. If such an event lasts more than 70 days either may end the agreement.", "force_majeure_end", "70 days"),
+    ("services", "The Customer keeps 8% of each bill back. 8% of the price is kept back until acceptance.", "retention", "8 %"),
+    ("services", "The Carrier's contract manager is Bettina Lorne.", "led_by", "Bettina Lorne"),
+    ("services", "Damage must be reported within 6 days.", "claims_reported_within", "6 days"),
+    ("services", "The Carrier may not subcontract more than 25% of the loads.", "subcontract_limit", "25 %"),
+    ("consultancy", "7. Liability. £300,000 in all, save for fraud.", "liability_cap", "£300,000"),
+    ("consultancy", "We keep what we learn to ourselves for four years.", "confidentiality_period", "4 years"),
+    ("consultancy", "Late sums bear 3% above base rate.", "late_interest", "3 %"),
+    ("employment", "## Hours\n\nYou work 38 hours a week.", "weekly_hours", "38 hours"),
+    ("employment", "You report to the Head Dyer.", "reports_to", "Head Dyer"),
+    ("employment", "## Probation\n\nThe first four months are a probation. During it either side may end this contract on two weeks' notice.", "probation_notice", "2 weeks"),
+    ("employment", "## Sickness\n\nYou are paid in full for six weeks and at half pay for the next ten weeks.", "half_pay_period", "10 weeks"),
+    ("acquisition", "The Seller sells 12,000 shares.", "number_of_shares", "12,000"),
+    ("acquisition", "£200,000 is deposited with Fell Trust Company as escrow agent.", "escrow_agent", "Fell Trust Company"),
+    ("acquisition", "Until completion the Seller shall not spend more than £30,000 on one asset.", "spending_before_completion", "£30,000"),
+    ("equipment_finance", "The rate is 5.1 % flat, equivalent to 6.2 % a year.", "effective_rate", "6.2 %"),
+    ("proposal", "We suggest 20% on order and 80% on delivery.", "payment_terms", "We suggest 20% on order and 80% on delivery."),
+    ("confidentiality", "For a year the Recipient shall not engage in a competing business within 30 km of the mill.", "non_compete_within", "30 km"),
+    ("report", "LEI: 5493001KJTIIGC8Y1R12", "entity_identifier", "5493001KJTIIGC8Y1R12"),
+    ("lease", "The Tenant shall paint the exterior in every third year, the interior in every sixth year and both in the last three months.", "decorate_inside", "6 years"),
+    ("lease", "No rent shall be payable for the period from 1 May 2028 to 31 August 2028, both dates inclusive.", "rent_free", "4 months"),
+]  # fmt: skip
+
+
+@pytest.mark.parametrize(("sheet", "text", "term", "words"), TERMS, ids=[f"{s}-{t}" for s, _, t, _ in TERMS])
+def test_a_term_as_papers_put_it(document, sheet, text, term, words):
+    filled = abstract(document(f"# Paper\n\n{text}\n", "paper.md"), load_sheet(sheet))
+    assert said(filled.finding(term)) == words
+
+
+@pytest.mark.parametrize(
+    ("sheet", "text", "term"),
+    [
+        ("insurance", "For flood we will not pay more than £75,000.", "sum_insured"),
+        ("insurance", "You must tell us within 5 days if the mill is left unoccupied.", "claim_notification"),
+        ("report", "We aim to hold gearing below 60 per cent and keep an investment-grade rating.", "credit_rating"),
+        ("report", "We aim to hold gearing below 60 per cent and keep an investment-grade rating.", "covenants"),
+        ("report", "The Directors have assessed the prospects of the Group over the four years to 31 March 2029.", "period_length"),
+        ("report", "The Company has guaranteed half of that company's bank loan of £36,000,000.", "guarantees"),
+        ("proposal", "The retention is replaced by a bank guarantee, valid until 1 May 2028.", "valid_until"),
+        ("employment", "On duty you work four hours, in every week.", "probation_notice"),
+        ("distribution", "Collection within the booked hour is 96% a month, however late.", "delay_damages"),
+        ("correspondence", "We gave you notice by e-mail on 17 June 2028.", "deadline"),
+    ],
+)  # fmt: skip
+def test_what_is_no_such_term(document, sheet, text, term):
+    filled = abstract(document(f"# Paper\n\n{text}\n", "paper.md"), load_sheet(sheet))
+    assert not filled.finding(term).found

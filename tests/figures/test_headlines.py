@@ -64,6 +64,14 @@ def test_headlines_are_those_of_the_statements(report, term, amount):
     assert "30 Jun 2026" in found.working[0]
 
 
+def test_a_headline_tells_the_year_before(report):
+    found = yarnex.abstract(report).finding("revenue")
+    assert [(f.role, f.value, f.text) for f in found.further] == [
+        ("year_before", Money(Decimal(57_905_000), "GBP"), "57,905")
+    ]
+    assert any("a year before: 57,905" in w for w in found.working)
+
+
 def test_without_the_statements_the_sentences_rival_each_other(report):
     (plain,) = abstract_all([report])
     assert plain.finding("revenue").value != Money(Decimal(61_480_000), "GBP")

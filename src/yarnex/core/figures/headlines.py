@@ -5,8 +5,10 @@ from __future__ import annotations
 from collections import Counter
 from collections.abc import Sequence
 from dataclasses import replace
-from datetime import date
+from datetime import date, timedelta
 from decimal import Decimal
+
+from dateutil.relativedelta import relativedelta
 
 from yarnex.core.document import Cite, Span
 from yarnex.core.errors import PackError
@@ -16,7 +18,7 @@ from yarnex.core.figures.gather import figures_of
 from yarnex.core.figures.lines import line_vocabulary
 from yarnex.core.figures.model import Figure, FigurePeriod
 from yarnex.core.figures.reporting import reports_figures
-from yarnex.core.terms import Finding, Sheet, Term
+from yarnex.core.terms import Finding, Further, Sheet, Term
 from yarnex.core.terms.abstract import Abstract
 from yarnex.core.terms.computed import shown_date
 from yarnex.core.terms.values_in_lines import WORKBOOKS
@@ -25,7 +27,7 @@ from yarnex.core.values import DateValue, Duration, Money, Percent, Quantity, Va
 OF_THE_GROUP = ("consolidated", "", "consolidated, previously stated")
 NOT_REPORTED = frozenset(("forecast", "target", "as reported"))
 PERIOD_END, PERIOD_LENGTH = "period_end", "period_length"
-OUTFLOWS = frozenset(("capital_expenditure",))
+OUTFLOWS = frozenset(("capital_expenditure", "finance_costs", "tax_charge"))
 PRINTED, SAID = 0.95, 0.85  # confidence in a figure of a table or a tagged one, and in one of a sentence
 
 
@@ -85,9 +87,32 @@ def headline(finding: Finding, figures: Sequence[Figure]) -> Finding | None:
     when = found.period.words if found.period else "no period told"
     told.insert(0, f"{found.label}, {when}" + (f", {found.basis}" if found.basis else ""))
     why = (f"the figure {found.label!r} of the report's own period",)
+    before = _year_before(found, figures)
+    further: tuple[Further, ...] = ()
+    if before is not None and before.period is not None and (then := figure_value(before)) is not None:
+        told.append(f"a year before: {before.as_printed} ({before.period.words})")
+        further = (Further("year_before", then, before.as_printed, before.cites[0]),)
     return Finding(
-        finding.document, finding.term, "stated", value, found.as_printed, confidence, found.cites, tuple(told), why=why
-    )
+        finding.document, finding.term, "stated", value, found.as_printed, confidence, found.cites, tuple(told), further, why=why,
+    )  # fmt: skip
+
+
+WEEK = timedelta(days=7)  # by which the ends of two years that are counted in weeks may lie apart
+
+
+def _year_before(now: Figure, figures: Sequence[Figure]) -> Figure | None:
+    """The same figure of the same period a year before, where the paper gives it."""
+    if now.period is None:
+        return None
+    end = now.period.end - relativedelta(years=1)
+    held = [
+        f
+        for f in figures
+        if f.item == now.item and f.value is not None and f.unit == now.unit and f.basis in OF_THE_GROUP
+        and NOT_REPORTED.isdisjoint(f.marks) and f.period is not None and abs(f.period.end - end) <= WEEK
+        and f.period.months == now.period.months
+    ]  # fmt: skip
+    return min(held, key=lambda f: (f.source != now.source, by_rank(f)), default=None)
 
 
 def headline_figure(term: Term, figures: Sequence[Figure]) -> Figure | None:

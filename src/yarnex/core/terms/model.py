@@ -110,7 +110,7 @@ class Candidate:
     working: tuple[str, ...] = ()
 
 
-ROLES = ("also_stated", "conflicting", "before", "special_case", "overridden")
+ROLES = ("also_stated", "conflicting", "before", "special_case", "overridden", "year_before")
 
 
 @dataclass(frozen=True, slots=True)
@@ -118,7 +118,7 @@ class Further:
     """Another value that was found for a term, and what it is beside the finding's own.
 
     role: "also_stated" of a term of which there may be several, or again in another unit; "conflicting"; "before" a change;
-    "special_case" to which the finding's own does not apply; "overridden" by what prevails over it.
+    "special_case" to which the finding's own does not apply; "overridden" by what prevails over it; "year_before" of a figure.
     """
 
     role: str

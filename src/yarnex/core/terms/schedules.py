@@ -21,6 +21,12 @@ RANGE = pattern(
     r"\A\s*(?:(?:lease\s+|contract\s+)?(?:years?|months?|quarters?)\s+)?(?P<a>\d{1,3})(?:\s*(?:-|–|—|to|through|and|&)\s*(?:(?:year|month|quarter)\s+)?(?P<b>\d{1,3}))?\b",
     re.IGNORECASE,
 )
+# "Within one year", "Between two and five years", "H2 25/26", "Later": when debts fall due
+AHEAD = pattern(
+    r"(?:within|in|between|after|over|less\s+than|more\s+than|beyond|from)\b[^.]{0,30}\byears?|later(?:\s+years)?|thereafter"
+    r"|(?:FY\s?|H[12]\s|Q[1-4]\s)?(?:(?:19|20)?\d\d/\d\d|(?:19|20)\d\d)|on\s+demand",
+    re.IGNORECASE,
+)
 TOTAL = pattern(r"\s*(?:grand\s+)?(?:total|sum|aggregate)\b", re.IGNORECASE)
 SIGN = pattern(rf"(?:{'|'.join(re.escape(x) for x in sorted(SIGNS, key=len, reverse=True))}|\b(?:{'|'.join(CODES)})\b)")
 UNIT = pattern(r"\b(lease year|contract year|year|month|quarter)", re.IGNORECASE)
@@ -204,8 +210,10 @@ def _rows(
             continue
         period = _period(label, heads.get(periods, "")) or (label, label)
         money = _money(passages, cell.span, per) if cell else None
-        if money is not None and label:
-            money = Money(money.amount, money.currency or currency, money.per)
+        if money is not None and cell is not None and label:
+            _, scaled = typed_value(cell.span, values, passages, label)  # "£m" over the column
+            amount = scaled.value.amount if scaled is not None and isinstance(scaled.value, Money) else money.amount
+            money = Money(amount, money.currency or currency, money.per)
             rows.append(
                 ScheduleRow(
                     period[0], period[1], money, _others(passages, table, heads, row, (periods, column), values)
@@ -319,4 +327,5 @@ def _period(label: str, head: str) -> tuple[str, str] | None:
         unit = UNIT.search(label) or UNIT.search(head)
         name = f"{unit[1].title()} " if unit else ""
         return f"{name}{int(m['a'])}", f"{name}{int(m['b'] or m['a'])}"
-    return None
+    words = " ".join(label.split())
+    return (words, words) if AHEAD.fullmatch(words) else None

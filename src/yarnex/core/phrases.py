@@ -129,8 +129,8 @@ def _source(part: str) -> str:
             out.append(r"[\s,]*")  # what follows may be left out, and the space before it
         elif token.isspace() and part[m.end() :].startswith("..."):
             out.append(
-                r"\)?[\s,]+" if out and not out[-1].endswith("{0,120}?") else r"\s*"
-            )  # the bracket may close there
+                r"\)?:?[\s,]+" if out and not out[-1].endswith("{0,120}?") else r"\s*"
+            )  # a bracket may close there, or a colon stand
         elif token.isspace():
             out.append(r"[\s,]+" if out and not out[-1].endswith("{0,120}?") else r"\s*")
         elif token == "[":

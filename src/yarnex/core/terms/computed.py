@@ -306,6 +306,36 @@ def rent_free(term: Term, findings: Findings, passages: Passages) -> Computed | 
     return Computed(length, shown_duration(length), (working,), _cites(start[1], rent[1]))
 
 
+# "forty equal quarterly instalments"
+EVERY = {"monthly": 1, "quarterly": 3, "half-yearly": 6, "six-monthly": 6, "annual": 12, "yearly": 12}
+REPEATED = pattern(rf"\b(?:instal?lments?|payments)\b|\b(?P<every>{'|'.join(EVERY)})\b", re.IGNORECASE)
+
+
+def last_instalment(term: Term, findings: Findings, passages: Passages) -> Computed | None:
+    """The day of the last of a number of regular instalments, counted from the first; at the end of each month, where the first
+    falls on the end of one.
+    """
+    first, count = findings.get("first_instalment"), findings.get("instalment_count")
+    if (
+        first is None
+        or count is None
+        or not isinstance(first.value, DateValue)
+        or not isinstance(count.value, Quantity)
+    ):
+        return None
+    told = next((m["every"].lower() for m in REPEATED.finditer(count.cites[0].quote) if m["every"]), None)
+    number = int(count.value.value)
+    if told is None or number < 2 or first.state != "stated":
+        return None
+    day = first.value.day
+    months = EVERY[told] * (number - 1)
+    last = day + relativedelta(months=months)
+    if (day + timedelta(days=1)).day == 1:
+        last += relativedelta(day=31)
+    working = f"{shown_date(day)} + {number - 1} times {EVERY[told]} months = {shown_date(last)}"
+    return Computed(DateValue(last), shown_date(last), (working,), _cites(first, count))
+
+
 NO_RENT = pattern(r"\bno\s+(?:\w+\s+){0,2}rent\s+(?:shall\s+be|is|will\s+be)\s+(?:payable|due|paid)\b")
 BETWEEN_DAYS = pattern(r"\W*(?:to|until|up\s+to|through|till|and)(?:\s+and\s+including)?(?:\s+the)?\W*")
 LONGEST_FREE = 4  # years without rent; more is no incentive but something else
@@ -592,12 +622,19 @@ def subject(term: Term, findings: Findings, passages: Passages) -> Computed | No
 
 
 def signatories(term: Term, findings: Findings, passages: Passages) -> Computed | None:
-    """Those who sign, with their posts and for whom, from the blocks of signatures."""
+    """Those who sign, with their posts and for whom, from the blocks of signatures; else who stands below the close of a letter."""
+    from yarnex.core.terms.letterhead import signature_of
     from yarnex.core.terms.signatures import signatories_of
 
     found = signatories_of(passages.document)
     if not found:
-        return None
+        below = signature_of(passages.document)
+        words = " ".join(below.quote.split()) if below is not None else ""
+        return (
+            Computed(ListOf((words,)), words, ("below the close of the letter",), (below,))
+            if below is not None
+            else None
+        )
     told = tuple(s.name + (f", {s.post}" if s.post else "") + (f", for {s.party}" if s.party else "") for s in found)
     return Computed(
         ListOf(told), "; ".join(told), ("the names in the blocks of signatures",), tuple(s.cite for s in found)[:6]
@@ -740,6 +777,7 @@ WORKS_WITH: dict[str, frozenset[str]] = {
         DAYS,
     ),
     "rent_by_area": frozenset(("base_rent", "floor_area")),
+    "last_instalment": frozenset(("first_instalment", "instalment_count")),
 }
 RULES: dict[str, Rule] = {
     "document_date": document_date,
@@ -770,5 +808,6 @@ RULES: dict[str, Rule] = {
     "renewal_notice_by": _notice_by(("lease_end",), "renewal_notice"),
     "first_rent": first_rent,
     "rent_by_area": rent_by_area,
+    "last_instalment": last_instalment,
     **CHANGE_RULES,
 }

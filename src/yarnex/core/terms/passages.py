@@ -81,6 +81,7 @@ HEAD_NUMBER = pattern(  # "No. 4471", "Tax no. 112-884-305"
 _bill_heads = r"(?:Invoice|Statement|Order|Quotation|Date|Invoice\s+date|Due|Due\s+date|Customer|Client|Account|Job|Ref|Terms|Period)"
 BILL_HEADS = pattern(rf"(?:\A|(?<=\s)){_bill_heads}(?:\s+(?:[Nn]o|[Nn]umber)\.?)?:?\s+(?=\S)")
 LEAST_HEADS = 3
+INNER_WORDS = 3  # of a label inside a cell
 ADDRESSED = pattern(  # a sender's address or telephone, which is the label of nothing
     r"\d+\w?,?\s+(?:[A-Z][\w’'-]+\s+){1,3}(?:Road|Street|Lane|Avenue|Place|Drive|Quay|Way|Square|Row|Close|Terrace|Court)\b|\+?0?\d[\d ()-]{6,}\Z"
 )
@@ -671,6 +672,29 @@ class Passages:
                     continue
                 if label and len(label) < 70:
                     yield Labelled(label, cells[1].span, Span(cells[0].span.start, cells[1].span.end), "table")
+                    yield from self._inner_labels(cells[1])
+
+    def _inner_labels(self, cell: Cell) -> list[Labelled]:
+        """The labels inside a cell that holds several: "Seller: A. Venn. Buyer: Weir Mills plc."."""
+        words = cell.span.of(self.text)
+        if words.count(":") < 2 or _label_line.match(words) is None:
+            return []
+        starts = [0, *(m.end() for m in _next_label.finditer(words)), len(words)]
+        out = []
+        for begin, end in pairwise(starts):
+            m = _label_line.match(words, begin)
+            if m is None or m.end() >= end or len(m["label"].split()) > INNER_WORDS:
+                return []
+            value = words[m.end() : end].rstrip(" .;,\n")
+            out.append(
+                Labelled(
+                    plain_label(m["label"]),
+                    Span(cell.span.start + m.end(), cell.span.start + m.end() + len(value)),
+                    cell.span,
+                    "line",
+                )
+            )
+        return out if len(out) > 1 else []
 
     def _bill_heads(self, cell: Cell) -> list[Labelled]:
         """What a line that heads a bill says, where three or more of its words are labels."""

@@ -193,7 +193,8 @@ def _typed_by_cue(
                     yield candidate(passages, term, found, weight, "cue", why)
                 else:
                     yield gap_candidate(passages, at, state, weight - 0.15, "cue", why)
-                return
+                if not term.several:
+                    return
         return
     m = cue.whole.search(text, span.start, span.end)
     if not m:

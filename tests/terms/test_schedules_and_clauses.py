@@ -37,6 +37,18 @@ def test_what_the_other_columns_say_stands_with_each_row(filled):
     assert made.rows[1].to_dict()["others"][1]["value"] == {"type": "percent", "value": 3}
 
 
+def test_a_heading_that_reaches_over_the_next_column_is_not_that_column_s():
+    from yarnex.core.document import Cell, Span, Table
+
+    cells = ((0, 0, 1, "Period"), (0, 1, 2, "Rate per sq ft"), (0, 2, 1, "Yearly rent"))
+    text, made = "", []
+    for row, column, wide, words in cells:
+        made.append(Cell(row, column, 1, wide, Span(len(text), len(text) + len(words))))
+        text += words + "\t"
+    table = Table(Span(0, len(text)), 1, 3, 1, tuple(made), True)
+    assert column_heads(table, text) == {0: "Period", 1: "Rate per sq ft", 2: "Yearly rent"}
+
+
 def test_columns_of_the_same_name_are_told_apart(filled):
     rows = ("1|£12,000|Old mill|North", "2|£13,200|Both mills|South")
     made = filled("## Rent", table("Year|Annual rent|Covers|Covers", *rows)).finding("rent_schedule").value

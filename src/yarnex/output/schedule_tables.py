@@ -33,11 +33,15 @@ def _section(finding: Finding, title: str) -> Section | None:
     for row in schedule.rows:
         words = {cell.column: cell.text for cell in row.others}
         amount = Money(row.amount.amount, row.amount.currency)
-        cells = (period(row.from_, row.to), money(amount), *(words.get(column, "") for column in columns))
+        cells = [period(row.from_, row.to), *(words.get(column, "") for column in columns)]
+        cells.insert(1 + schedule.before, money(amount))
         rows.append(TableRow(tuple(Cell(text) for text in cells)))
-    heads = ("Period", schedule.column or "Amount", *columns)
+    heads = ["Period", *columns]
+    heads.insert(1 + schedule.before, schedule.column or "Amount")
     numeric = tuple(range(1, len(heads)))
     cite = finding.cites[0]
     elsewhere = cite.document.name if cite.document is not finding.document else ""
     lead = (", ".join(filter(None, ("Every column of the table", elsewhere, cite.place))) + ".",)
-    return Section(title, lead, Table(heads, tuple(rows), tuple(3 if not i else 2 for i in range(len(heads))), numeric))
+    return Section(
+        title, lead, Table(tuple(heads), tuple(rows), tuple(3 if not i else 2 for i in range(len(heads))), numeric)
+    )

@@ -65,8 +65,12 @@ def column_heads(table: Table, text: str) -> dict[int, str]:
     """The heading of each column, the lines of several heading rows joined."""
     heads: dict[int, str] = {}
     for row in range(table.header_rows):
-        for cell in table.row_cells(row):
+        cells = table.row_cells(row)
+        starts = {cell.column for cell in cells}
+        for cell in cells:
             for column in range(cell.column, cell.column + cell.column_span):
+                if column > cell.column and column in starts:
+                    break  # a heading that only reaches over the next column's
                 heads[column] = f"{heads.get(column, '')} {cell.span.of(text)}".strip()
     return heads
 
@@ -93,7 +97,7 @@ def find_schedules(term: Term, passages: Passages) -> Iterator[Candidate]:
             cite = Cite(document, table.span)
             yield Candidate(
                 "stated",
-                Schedule(rows, heads.get(column, "")),
+                _schedule(rows, heads, periods, column),
                 cite,
                 cite,
                 weight,
@@ -189,10 +193,14 @@ def schedule_of_column(passages: Passages, table: Table, column: int) -> Schedul
         return None
     rows = _rows(passages, table, heads, periods, column, column_per(heads.get(column, "")))
     return (
-        Schedule(rows, heads.get(column, ""))
+        _schedule(rows, heads, periods, column)
         if len(rows) >= MOSTLY * (table.rows - table.header_rows) and len(rows) >= 2
         else None
     )
+
+
+def _schedule(rows: tuple[ScheduleRow, ...], heads: dict[int, str], periods: int, column: int) -> Schedule:
+    return Schedule(rows, heads.get(column, ""), sum(c != periods for c in range(column)))
 
 
 def _rows(

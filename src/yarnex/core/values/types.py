@@ -154,10 +154,13 @@ class ScheduleRow:
 
 @dataclass(frozen=True, slots=True)
 class Schedule:
-    """Sums by period. column: the heading of the column of sums, where they stand in a table."""
+    """Sums by period. column: the heading of the column of sums, where they stand in a table; before: how many of its other
+    columns stand before it.
+    """
 
     rows: tuple[ScheduleRow, ...]
     column: str = field(default="", compare=False)
+    before: int = field(default=0, compare=False)
 
     def to_dict(self) -> dict[str, Any]:
         return {"type": "schedule", "column": self.column, "rows": [row.to_dict() for row in self.rows]}

@@ -17,7 +17,7 @@ from yarnex.core.values import DateValue, Found, Value
 TERM_KINDS = (
     (pattern(r"^(?:document|lease|contract|agreement|deed|policy|order|report)_date$"), "document"),
     (pattern(r"notice|last_day|option_by"), "notice"), (pattern(r"review"), "review"), (pattern(r"end|expir|matur|until"), "end"),
-    (pattern(r"pay|due|premium"), "payment"), (pattern(r"start|commenc|begin|effective|drawdown|inception"), "start"), (pattern(r"dated|(?:document|lease|contract|agreement|deed|policy|order|report)_date|signature|date_of"), "document"),
+    (pattern(r"pay|due|premium|instal"), "payment"), (pattern(r"start|added|commenc|begin|effective|drawdown|inception"), "start"), (pattern(r"dated|(?:document|lease|contract|agreement|deed|policy|order|report)_date|signature|date_of"), "document"),
 )  # fmt: skip
 GENERIC = pattern(r"(?:period|date|from|to|year|lease year|term|payment|item|step)s?", re.IGNORECASE)
 DONE = pattern(
@@ -36,6 +36,7 @@ def term_items(anchors: Anchors) -> list[DatedItem]:
             or not finding.usable
             or finding.confidence < 0.55
             or finding.state == "conflicting"
+            or finding.term.id == "end_before_change"  # a day on which nothing ends any more
         ):
             continue
         if finding.term.id.startswith("other_") and finding.state != "computed":

@@ -143,6 +143,23 @@ def test_numbers_in_sentences_have_label_and_period(report):
     assert "forecast" in spoken["Revenue", "£64 million"].marks
 
 
+def test_points_of_a_list_of_highlights_tell_figures_and_the_year_before(document):
+    paper = document(
+        "# Weir Yarns plc\n\n## Results for the first quarter ended 30 September 2028\n\n### Highlights\n\n"
+        "- Revenue £18.6 million (2027: £17.1 million), up 8.8 per cent\n- Earnings per share 3.4 pence (2027: 3.0 pence)\n\n"
+        "We expect capital expenditure of about £6 million for the year. Our largest customer took £4.0 million.\n",
+        "quarter.md",
+    )
+    told = {(f.label, f.as_printed, f.period.end.isoformat() if f.period else "") for f in figures_of(paper)}
+    assert told == {
+        ("Revenue", "£18.6 million", "2028-09-30"),
+        ("Revenue", "£17.1 million", "2027-09-30"),
+        ("Earnings per share", "3.4 pence", "2028-09-30"),
+        ("Earnings per share", "3.0 pence", "2027-09-30"),
+        ("Capital expenditure", "£6 million", ""),
+    }
+
+
 def test_people_ask_in_their_own_words(report):
     figures = figures_of(report)
     (sales,) = figures_named(figures, "sales")

@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
+from datetime import date
 from decimal import Decimal
 
 from dateutil.relativedelta import relativedelta
@@ -30,10 +31,11 @@ _moves = r"(?:rose|fell|grew|increased|decreased|declined|improved|dropped|climb
 _by = r"(?:\s+(?:slightly|sharply|again|further|strongly|by|only|to|from|a|an|the|about|some|around|nearly|almost|over|just|more|less|than|under|per\s+cent|percentage|points?|%|\d[\d.,]*|[£$€]\s?[\d.,]+\s?(?:million|billion|m|bn|pence|p)?))*?"
 _about = r"(?:(?:about|approximately|some|around|nearly|almost|over|just|only|more\s+than|less\s+than|at\s+least|up\s+to|a\s+total\s+of|a\s+record)\s+){0,2}"
 _link = pattern(
-    rf"\s*(?:,\s*)?(?:\([^()]{{1,60}}\)\s*)?(?:{_joins}\s+{_about}|{_moves}{_by}\s+to\s+{_about}|:\s*{_about})\Z",
+    rf"\s*(?:,\s*)?(?:\([^()]{{1,60}}\)\s*)?(?:(?<![A-Za-z]){_joins}\s+{_about}|(?<![A-Za-z]){_moves}{_by}\s+to\s+{_about}|:\s*{_about})\Z",
     re.IGNORECASE,
 )
 _label = pattern(r"(?:(?<=[\s(“])|\A)(?P<label>(?:[A-Za-z][\w’'&/-]*\s+){0,8}[A-Za-z][\w’'&/-]*)\Z")
+_heads_amount = pattern(r"\A\W*(?P<label>[A-Za-z][\w’'&/ -]{2,48}?)\s+\Z")
 _starts = pattern(
     r"\A(?:the|our|its|their|a|an|group|company|group’s|company’s|total\s+of|with|and|while|of|in|at|by|to|for|that|this|whose|where|which|also|but|however|when|after|before|under|as|from|on|during|is|was|were|are|has|had|be|been|we|it|they|he|she|i|there|held|holds|recorded|showed|reported|earned|paid)\s+",
     re.IGNORECASE,
@@ -111,7 +113,11 @@ def _of_sentence(
     base = block.span.start + sentence.start
     amounts = _amounts(words, dollar)
     for amount in amounts:
-        named = _named(words, amount.span.start) or _attributive(words, amount)
+        named = (
+            _named(words, amount.span.start)
+            or _attributive(words, amount)
+            or _headed(words, amount.span.start, opens=sentence.start == 0)
+        )
         if named is None:
             continue
         label, start = named
@@ -154,6 +160,7 @@ CUTS = pattern(
     re.IGNORECASE,
 )
 SOFT_CUTS = pattern(r"\b(?:over|as|with|including|excluding|against|through|into|about|measured)\s+", re.IGNORECASE)
+OF_WHOLE_YEAR = pattern(r"\bfor\s+the\s+(?:full\s+|whole\s+|financial\s+)?year\b", re.IGNORECASE)
 POINTERS = frozenset(
     ["there", "it", "this", "that", "which", "they", "we", "he", "she", "these", "those", "both", "each"]
 )
@@ -223,6 +230,13 @@ def _attributive(words: str, amount: Amount) -> tuple[str, int] | None:
         words[amount.span.end :],
     )
     return (m[1], amount.span.end) if m else None
+
+
+def _headed(words: str, start: int, *, opens: bool) -> tuple[str, int] | None:
+    """ "• Revenue £48.6 million (2027: £46.1 million)": the name of a standard line right before an amount, without a verb, where the
+    two open a paragraph or a point of a list (opens); None elsewhere."""
+    m = _heads_amount.match(words[:start]) if opens else None
+    return (m["label"], m.start("label")) if m is not None and line_of(m["label"]) is not None else None
 
 
 def _line_in(label: str) -> Line | None:
@@ -309,6 +323,8 @@ def _period_in(clause: str, before: str, ends: YearEnds, stock: bool, known: boo
                 return (FigurePeriod(found.period.end) if stock else found.period), False
     if ends.main is None or not known:
         return None, False
+    if not stock and (ends.main.months or 12) < 12 and OF_WHOLE_YEAR.search(clause):
+        return None, False  # a report on a quarter that expects "about £16 million for the year"
     return (FigurePeriod(ends.main.end) if stock else ends.main), True
 
 
@@ -324,6 +340,8 @@ def _compared(
         return
     when = read_heading(m["when"], ends)
     period = when.period
+    if period is None and (year_told := re.fullmatch(r"20\d\d", m["when"].strip())) is not None:
+        period = FigurePeriod(date(int(year_told[0]), 12, 31))  # the same months of that year
     if period is None:
         return
     if made.period.months != period.months or not when.sure:

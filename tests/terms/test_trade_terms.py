@@ -112,6 +112,13 @@ TERMS = [
     ("lease", "Tenant may terminate the Lease effective June 30, 2031 by giving notice on or before September 30, 2030 and paying a fee of $44,000.", "break_notice_by", "30 September 2030"),
     ("lease", "Tenant may terminate the Lease effective June 30, 2031 by giving notice on or before September 30, 2030 and paying a fee of $44,000.", "break_fee_sum", "US$44,000"),
     ("lease", "The Tenant may use eight spaces at £60 per space per month.", "parking_charge", "£60"),
+    ("distribution", "The Seller shall credit the Buyer with a rebate of 2 per cent on all Goods above 300 tonnes.", "rebate", "The Seller shall credit the Buyer with a rebate of 2 per cent on all Goods above 300 tonnes."),
+    ("distribution", "## Orders and delivery\n\n2.1 The Buyer shall give a forecast each month.\n\n2.2 The Seller shall deliver DDP Weir Mill.", "delivery", "The Seller shall deliver DDP Weir Mill."),
+    ("proposal", "Each pump has a flow of 90 l/s, weighs 1,900 kg and uses 9 l/h at full load. Noise is 72 dB(A) at 7 m.", "output", "90 l/s"),
+    ("proposal", "Each pump has a flow of 90 l/s, weighs 1,900 kg and uses 9 l/h at full load. Noise is 72 dB(A) at 7 m.", "weight", "1,900 kg"),
+    ("proposal", "Each pump has a flow of 90 l/s, weighs 1,900 kg and uses 9 l/h at full load. Noise is 72 dB(A) at 7 m.", "consumption", "9 l/h"),
+    ("proposal", "Each pump has a flow of 90 l/s, weighs 1,900 kg and uses 9 l/h at full load. Noise is 72 dB(A) at 7 m.", "sound_level", "72 dB(A)"),
+    ("proposal", "The motor draws 55 kW.", "power", "55 kW"),
     ("change", "The term of the Lease is extended for 50 months.", "extended_by", "50 months"),
 ]  # fmt: skip
 
@@ -140,6 +147,8 @@ def test_a_term_as_papers_put_it(document, sheet, text, term, words):
         ("distribution", "Collection within the booked hour is 96% a month, however late.", "delay_damages"),
         ("call_for_proposals", "A performance bond must be given within 14 days of the award.", "delivery_time"),
         ("call_for_proposals", "Delay damages are £700 a day, limited to 12% of the price.", "delay_damages"),
+        ("lease", "Section 41 (Right of First Offer) of the Lease is deleted.", "purchase_option"),
+        ("report", "Gross margin 41.2 per cent (2027: 40.0 per cent)", "operating_margin"),
         ("correspondence", "We gave you notice by e-mail on 17 June 2028.", "deadline"),
     ],
 )  # fmt: skip

@@ -34,6 +34,8 @@ OFFER FOR THE CARDING OF NOILS
 
 7. Restraint. For eight months after the end the Carder may not card for others at Skelbrook, but for trials of up to fourteen days.
 
+8. Wet lots. For each hour by which a wet lot is dried we charge 1.2% of its price, up to 5%.
+
 Yours faithfully
 """
 BILL = """# INVOICE 3318
@@ -81,9 +83,9 @@ def test_values(letter, question, text):
 
 
 def test_what_bounds_a_value_is_told_with_the_words_that_it_bounds(letter):
-    found = ask(letter, understand("What is the most that the credit for delay can come to?"))[0]
-    assert any("0.7% of its price, up to 6%" in step for step in found.working)
-    assert found.cites[0].quote.endswith("up to 6%.")
+    found = ask(letter, understand("What is the most that the charge for a wet lot can come to?"))[0]
+    assert any("1.2% of its price, up to 5%" in step for step in found.working)
+    assert found.cites[0].quote.endswith("up to 5%.")
 
 
 @pytest.mark.parametrize("question", ["When was the sample sent?", "When was the machine made?"])

@@ -42,6 +42,8 @@ def test_fractions_in_words(words, shares):
         ("on 13 August 2024", date(2025, 8, 14), []),
         ("on 1 May in each year", date(2025, 8, 14), []),
         ("31 April", date(2025, 8, 14), []),
+        ("listed for 5 October next year", date(2025, 11, 19), [date(2026, 10, 5)]),
+        ("on 3 March last year", date(2025, 2, 1), [date(2024, 3, 3)]),
     ],
 )
 def test_days_without_a_year(words, near, days):

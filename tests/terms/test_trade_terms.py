@@ -155,3 +155,37 @@ def test_a_term_as_papers_put_it(document, sheet, text, term, words):
 def test_what_is_no_such_term(document, sheet, text, term):
     filled = abstract(document(f"# Paper\n\n{text}\n", "paper.md"), load_sheet(sheet))
     assert not filled.finding(term).found
+
+
+LETTER = """Weir Carriers Ltd
+Shed Lane, Skelbrook
+
+14 August 2028
+
+Dear Ms Venn
+
+Your claim for the lot of 2 August
+
+Our man inspected the bales on 9 August. We allow £4,100 for the wet bales and £650 for sorting.
+
+Please let me have the weigh notes by Wednesday 23 August. The file will be closed on 5 October next year.
+
+Yours sincerely
+Ada Moss
+"""
+
+
+@pytest.mark.parametrize(
+    ("term", "values"),
+    [
+        ("deadline", ["2028-08-23"]),
+        ("events", ["2028-08-09", "2029-10-05", "2028-08-02"]),
+        ("sums", ["4100", "650"]),
+    ],
+)
+def test_a_letter_tells_its_days_without_years_and_all_its_sums(document, term, values):
+    finding = abstract(document(LETTER, "letter.txt"), load_sheet("correspondence")).finding(term)
+    told = [finding.value, *(f.value for f in finding.further)]
+    assert [v.day.isoformat() if term != "sums" else str(v.amount) for v in told] == values
+    if term != "sums":
+        assert any("no year said" in step for step in finding.working)

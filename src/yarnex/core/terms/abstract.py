@@ -249,7 +249,7 @@ GOES_ON = pattern(r"\s*(?:for|as\s+at|at|to)\b", re.IGNORECASE)
 
 
 WORDS_AT_ALL = pattern(r"[^\W\d_]{3,}")
-MOST_VALUES, MOST_TEXTS = 4, 12  # places told for a term of which there may be several
+MOST_PLACES = 12  # told for a term of which there may be several
 
 
 def _chosen(term: Term, found: list[Candidate], passages: Passages, mentions: bool = True) -> Finding:
@@ -329,16 +329,20 @@ def _chosen(term: Term, found: list[Candidate], passages: Passages, mentions: bo
                 working.append(f"{which}: {quoted(other.text.quote)} ({other.quote.place})")
                 break
     elif term.several:
+        shown = [best]
         for other in found[1:]:
+            beside = any(other.quote.span.overlaps(c.span) for c in cites)  # in a sentence that is quoted anyway
             if (
-                len(cites) < (MOST_TEXTS if term.type == "text" else MOST_VALUES)
+                len(shown) < MOST_PLACES
                 and other.weight >= 0.7
                 and other.value is not None
                 and (term.type != "text" or len(WORDS_AT_ALL.findall(other.text.quote)) > 1)
-                and all(not same_value(other.value, c.value) for c in [best])
-                and all(not other.quote.span.overlaps(c.span) for c in cites)
+                and not (beside and (term.type == "text" or any(other.text.span.overlaps(c.text.span) for c in shown)))
+                and not any(same_value(other.value, c.value) for c in (shown if beside else [best]))
             ):
-                cites.append(other.quote)
+                shown.append(other)
+                if not beside:
+                    cites.append(other.quote)
                 further.append(_further("also_stated", other))
                 told = f"{quoted(other.text.quote)} ({other.quote.place})" if term.type != "text" else other.quote.place
                 working.append(f"also stated: {told}")  # of a text the cite holds the words

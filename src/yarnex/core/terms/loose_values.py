@@ -46,6 +46,9 @@ def fractions(words: str) -> list[tuple[Decimal, Span, str]]:
     return out
 
 
+YEAR_AFTER = pattern(r"\s*,?\s+(?:of\s+)?(next|last|this)\s+year\b", re.IGNORECASE)
+
+
 def days_without_year(words: str, near: date, lies: Callable[[str], int] = lambda _: 0) -> list[tuple[date, Span]]:
     """Days that lack a year, in the year in which they are nearest to another day; the next or the last such day where what leads
     to it, told to `lies`, says that it is still to come (1) or past (-1).
@@ -58,6 +61,9 @@ def days_without_year(words: str, near: date, lies: Callable[[str], int] = lambd
             with suppress(ValueError):  # no such day in that year
                 found.append(date(year, month, day))
         side = lies(words[: m.start()]) if found else 0
+        if told := YEAR_AFTER.match(words, m.end()):  # "5 October next year"
+            year = near.year + {"next": 1, "last": -1, "this": 0}[told[1].lower()]
+            found, side = [d for d in found if d.year == year] or found, 0
         wanted = [d for d in found if (d - near).days * side >= 0] or found
         if wanted:
             out.append((min(wanted, key=lambda d: abs((d - near).days)), Span(*m.span())))

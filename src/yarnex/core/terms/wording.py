@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 
 from yarnex.core.document import Cite, Span
 from yarnex.core.patterns import pattern
@@ -80,7 +80,8 @@ def from_cues(term: Term, passages: Passages) -> Iterator[Candidate]:
                 cues = [*cues, *said_in_clause[at]]
         if not cues:
             continue
-        if typed and not passages.values_in(term.value_type, sentence.span) and not passages.gaps_in(sentence.span):
+        found_here = _values_of(term, passages, sentence) if typed else []
+        if typed and not found_here and not passages.gaps_in(sentence.span):
             continue
         words = sentence.span.of(passages.text)
         if not typed and says(term.excludes, words):
@@ -96,7 +97,7 @@ def from_cues(term: Term, passages: Passages) -> Iterator[Candidate]:
             weight = max(0.7, 0.86 - 0.015 * place) + bonus
             why = f"the sentence says {cue.text!r}"
             if typed:
-                yield from _typed_by_cue(term, passages, sentence, cue, weight, why)
+                yield from _typed_by_cue(term, passages, sentence, found_here, cue, weight, why)
             elif line_values is not None and cue.has_slot:
                 yield from _party_by_cue(term, passages, sentence, cue, weight, why, line_values)
             elif term.type == "list":
@@ -170,13 +171,26 @@ def _what_it_heads(passages: Passages, at: int) -> Span | None:
     return sentences[at + 1].span if titled >= max(TITLED_PARAGRAPHS, len(together) / 2) else None
 
 
+def _values_of(term: Term, passages: Passages, sentence: Sentence) -> Sequence[Found[Value]]:
+    """The values of a term's type in a sentence; days without a year too, where the paper or the date beside them tells it."""
+    if term.value_type == "date":
+        return line_values_of(passages).dates(Line(sentence.span, sentence.span, "sentence", sentence.block))
+    return passages.values_in(term.value_type, sentence.span)
+
+
 def _typed_by_cue(
-    term: Term, passages: Passages, sentence: Sentence, cue: Phrase, weight: float, why: str
+    term: Term,
+    passages: Passages,
+    sentence: Sentence,
+    values: Sequence[Found[Value]],
+    cue: Phrase,
+    weight: float,
+    why: str,
 ) -> Iterator[Candidate]:
     text, span = passages.text, sentence.span
     spots: list[tuple[Span, Found[Value] | None, str]] = [
         (f.span, f, "")
-        for f in passages.values_in(term.value_type, span)
+        for f in values
         if fits(term, f.value) and (not term.value_says or says(term.value_says, f.span.of(text)))
     ]
     spots += [(gap, None, state) for gap, state in passages.gaps_in(span)]

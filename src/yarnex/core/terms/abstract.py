@@ -338,7 +338,7 @@ def _chosen(term: Term, found: list[Candidate], passages: Passages, mentions: bo
                 and other.value is not None
                 and (term.type != "text" or len(WORDS_AT_ALL.findall(other.text.quote)) > 1)
                 and not (beside and (term.type == "text" or any(other.text.span.overlaps(c.text.span) for c in shown)))
-                and not any(same_value(other.value, c.value) for c in (shown if beside else [best]))
+                and not any(same_value(other.value, c.value) for c in shown)
             ):
                 shown.append(other)
                 if not beside:

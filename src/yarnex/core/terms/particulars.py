@@ -95,7 +95,13 @@ def other_particulars(
         if table.columns >= 3 and table.header_rows and table.rows <= MOST_ROWS and table.columns <= MOST_COLUMNS:
             if passages.compliance(table) is not None:
                 continue  # told row by row, under the names of what is required
-            told = [(c.span, f.text) for f in findings if f.found for c in f.cites if c.document is passages.document]
+            told = [
+                (c.span, t)
+                for f in findings
+                if f.found
+                for c, t in [*((c, f.text) for c in f.cites), *((m.cite, m.text) for m in f.further)]
+                if c.document is passages.document
+            ]
             yield from _cells(table, told, findings, values, passages, ids, wanted, seen)
 
 

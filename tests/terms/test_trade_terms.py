@@ -189,3 +189,11 @@ def test_a_letter_tells_its_days_without_years_and_all_its_sums(document, term, 
     assert [v.day.isoformat() if term != "sums" else str(v.amount) for v in told] == values
     if term != "sums":
         assert any("no year said" in step for step in finding.working)
+
+
+def test_a_value_for_comparison_is_no_further_value(document):
+    text = "The final dividend is 9.65 pence. With the interim dividend that makes 14.50 pence (2024: 13.90 pence) for the year.\n"
+    finding = abstract(document(f"# Annual report 2025\n\n{text}", "paper.md"), load_sheet("report")).finding(
+        "dividend"
+    )
+    assert "13.90 pence" not in [f.text for f in finding.further]

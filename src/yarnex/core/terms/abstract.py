@@ -249,6 +249,20 @@ GOES_ON = pattern(r"\s*(?:for|as\s+at|at|to)\b", re.IGNORECASE)
 
 
 WORDS_AT_ALL = pattern(r"[^\W\d_]{3,}")
+FOR_COMPARISON = pattern(r"\((?:[\w ]{0,24}\s)?(?:19|20)\d\d(?:[/-]\d\d)?:\s*(?:[£$€]\s?)?\Z")  # "(2024: £9.8 million)"
+LESS_SURE = 0.025
+
+
+def _as_sure_beside(other: Candidate, shown: Sequence[Candidate]) -> bool:
+    """True for a value of a sentence that is quoted already, where it is found as surely as the first and is none for comparison."""
+    before = other.text.document.text[max(0, other.text.span.start - 48) : other.text.span.start]
+    return (
+        other.weight >= shown[0].weight - LESS_SURE
+        and FOR_COMPARISON.search(before) is None
+        and not any(other.text.span.overlaps(c.text.span) for c in shown)
+    )
+
+
 MOST_PLACES = 12  # told for a term of which there may be several
 
 
@@ -337,7 +351,7 @@ def _chosen(term: Term, found: list[Candidate], passages: Passages, mentions: bo
                 and other.weight >= 0.7
                 and other.value is not None
                 and (term.type != "text" or len(WORDS_AT_ALL.findall(other.text.quote)) > 1)
-                and not (beside and (term.type == "text" or any(other.text.span.overlaps(c.text.span) for c in shown)))
+                and not (beside and (term.type == "text" or not _as_sure_beside(other, shown)))
                 and not any(same_value(other.value, c.value) for c in shown)
             ):
                 shown.append(other)

@@ -160,6 +160,17 @@ def test_points_of_a_list_of_highlights_tell_figures_and_the_year_before(documen
     }
 
 
+def test_a_line_of_the_period_is_that_line(document):
+    paper = document(
+        "# Weir Yarns plc\n\nTrading update for the six months to 31 December 2028\n\nTurnover for the half year was about £24 million "
+        "(2027: £21.5 million). Net debt at the period end was £6.4 million. The interim dividend will be 3.1p.\n",
+        "update.md",
+    )
+    lines = {(f.item, f.as_printed) for f in figures_of(paper)}
+    assert {("revenue", "£24 million"), ("revenue", "£21.5 million"), ("net_debt", "£6.4 million")} <= lines
+    assert not [f for f in figures_of(paper) if "will be" in f.label]
+
+
 def test_people_ask_in_their_own_words(report):
     figures = figures_of(report)
     (sales,) = figures_named(figures, "sales")

@@ -119,6 +119,11 @@ TERMS = [
     ("proposal", "Each pump has a flow of 90 l/s, weighs 1,900 kg and uses 9 l/h at full load. Noise is 72 dB(A) at 7 m.", "consumption", "9 l/h"),
     ("proposal", "Each pump has a flow of 90 l/s, weighs 1,900 kg and uses 9 l/h at full load. Noise is 72 dB(A) at 7 m.", "sound_level", "72 dB(A)"),
     ("proposal", "The motor draws 55 kW.", "power", "55 kW"),
+    ("report", "Capital spending for the year should be near £5 million.", "capex_expected", "£5,000,000"),
+    ("report", "We have £28 million of bank lines, of which £11 million was in use.", "facilities_total", "£28,000,000"),
+    ("report", "We have £28 million of bank lines, of which £11 million was in use.", "drawn_facilities", "£11,000,000"),
+    ("call_for_proposals", "Tenders cannot be withdrawn for 140 days.", "bid_validity", "140 days"),
+    ("call_for_proposals", "The rates stay as they are until 31 May 2031.", "prices_fixed_until", "31 May 2031"),
     ("change", "The term of the Lease is extended for 50 months.", "extended_by", "50 months"),
 ]  # fmt: skip
 

@@ -236,12 +236,20 @@ def _headed(words: str, start: int, *, opens: bool) -> tuple[str, int] | None:
     """ "• Revenue £48.6 million (2027: £46.1 million)": the name of a standard line right before an amount, without a verb, where the
     two open a paragraph or a point of a list (opens); None elsewhere."""
     m = _heads_amount.match(words[:start]) if opens else None
-    return (m["label"], m.start("label")) if m is not None and line_of(m["label"]) is not None else None
+    if m is None or CUTS.search(m["label"] + " ") or line_of(m["label"]) is None:
+        return None
+    return m["label"], m.start("label")
+
+
+OF_THE_PERIOD = pattern(
+    r"\s+(?:for|in|at|of)\s+the\s+(?:financial\s+|full\s+|first\s+|second\s+)?(?:half[- ]year|half|year|period|quarter)(?:[- ]end)?\s*\Z",
+    re.IGNORECASE,
+)  # "turnover for the half year", "net borrowings at the period end"
 
 
 def _line_in(label: str) -> Line | None:
     """The standard line that a label is, or ends with ("the Group’s net debt")."""
-    found = line_of(label)
+    found = line_of(label) or line_of(OF_THE_PERIOD.sub("", label))
     if found is not None:
         return found
     parts = label.split()
